@@ -1,0 +1,170 @@
+"""Colour: spaces for fading, emitter mappings, appearance (docs/computation.md, "Colour").
+
+Colours are arrays (..., 3) of drive 0…1 of red, green, blue, shown on screen as sRGB as they stand.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+_GREY = 1e-9
+_GREY_OKLCH = 1e-5
+
+
+def hex_to_rgb(text: str) -> tuple[float, float, float]:
+    """`#rrggbb` to drives.
+
+    >>> hex_to_rgb("#ff0033")
+    (1.0, 0.0, 0.2)
+    """
+    return (int(text[1:3], 16) / 255, int(text[3:5], 16) / 255, int(text[5:7], 16) / 255)
+
+
+def rgb_to_hex(rgb: Sequence[float]) -> str:
+    """Drives to `#rrggbb`, rounded to the nearest of 256 steps."""
+    return "#" + "".join(f"{int(min(max(drive, 0.0), 1.0) * 255 + 0.5):02x}" for drive in rgb)
+
+
+def rgb_to_hsv(rgb: Floats) -> Floats:
+    """Hue in degrees 0…360, saturation and value 0…1. A grey has hue 0."""
+    high, low = rgb.max(axis=-1), rgb.min(axis=-1)
+    chroma = high - low
+    safe = np.where(chroma > 0, chroma, 1.0)
+    red, green, blue = rgb[..., 0], rgb[..., 1], rgb[..., 2]
+    sextant = np.where(
+        high == red,
+        ((green - blue) / safe) % 6,
+        np.where(high == green, (blue - red) / safe + 2, (red - green) / safe + 4),
+    )
+    hue = np.where(chroma > 0, sextant * 60, 0.0)
+    saturation = np.where(high > 0, chroma / np.where(high > 0, high, 1.0), 0.0)
+    return np.stack([hue, saturation, high], axis=-1)
+
+
+def hsv_to_rgb(hsv: Floats) -> Floats:
+    """The way back; hue in degrees, any turn."""
+    hue, saturation, value = hsv[..., 0], hsv[..., 1], hsv[..., 2]
+    place = (hue[..., None] / 60 + np.array([5.0, 3.0, 1.0])) % 6
+    ramp = np.clip(np.minimum(place, 4 - place), 0, 1)
+    result: Floats = value[..., None] * (1 - saturation[..., None] * ramp)
+    return result
+
+
+_TO_LMS = np.array(
+    [
+        [0.4122214708, 0.5363325363, 0.0514459929],
+        [0.2119034982, 0.6806995451, 0.1073969566],
+        [0.0883024619, 0.2817188376, 0.6299787005],
+    ]
+)
+_TO_LAB = np.array(
+    [
+        [0.2104542553, 0.7936177850, -0.0040720468],
+        [1.9779984951, -2.4285922050, 0.4505937099],
+        [0.0259040371, 0.7827717662, -0.8086757660],
+    ]
+)
+_FROM_LMS, _FROM_LAB = np.linalg.inv(_TO_LMS), np.linalg.inv(_TO_LAB)
+
+
+def rgb_to_oklab(rgb: Floats) -> Floats:
+    """Drives, read as sRGB, to OKLab (Ottosson, 2020): lightness 0…1, a, b."""
+    linear = np.where(rgb <= 0.04045, rgb / 12.92, (np.maximum(rgb, 0) + 0.055) ** 2.4 / 1.055**2.4)
+    result: Floats = np.cbrt(linear @ _TO_LMS.T) @ _TO_LAB.T
+    return result
+
+
+def oklab_to_rgb(lab: Floats) -> Floats:
+    """The way back, clipped to drives 0…1."""
+    linear = (lab @ _FROM_LAB.T) ** 3 @ _FROM_LMS.T
+    coded = np.where(linear <= 0.0031308, linear * 12.92, 1.055 * np.maximum(linear, 0) ** (1 / 2.4) - 0.055)
+    return np.clip(coded, 0, 1)
+
+
+def rgb_to_oklch(rgb: Floats) -> Floats:
+    """Lightness, chroma, hue in degrees 0…360."""
+    lab = rgb_to_oklab(rgb)
+    hue = np.degrees(np.arctan2(lab[..., 2], lab[..., 1])) % 360
+    return np.stack([lab[..., 0], np.hypot(lab[..., 1], lab[..., 2]), hue], axis=-1)
+
+
+def oklch_to_rgb(lch: Floats) -> Floats:
+    """The way back, clipped to drives 0…1."""
+    angle = np.radians(lch[..., 2])
+    return oklab_to_rgb(np.stack([lch[..., 0], lch[..., 1] * np.cos(angle), lch[..., 1] * np.sin(angle)], axis=-1))
+
+
+def hue_step(start: Floats, end: Floats, long: bool = False) -> Floats:
+    """Degrees to go on the hue circle from start to end: the short way (exactly opposite: upwards), or the long way.
+
+    The long way between equal hues is to stay.
+    """
+    step = (end - start) % 360
+    short = np.where(step <= 180, step, step - 360)
+    if not long:
+        return short
+    return np.where(short == 0, 0.0, np.where(short > 0, short - 360, short + 360))
+
+
+def _mixed_hsv(start: Floats, end: Floats, way: Floats, long: bool) -> Floats:
+    a, b = rgb_to_hsv(start), rgb_to_hsv(end)
+    grey_a, grey_b = a[..., 1] * a[..., 2] <= _GREY, b[..., 1] * b[..., 2] <= _GREY
+    hue_a = np.where(grey_a, b[..., 0], a[..., 0])
+    hue_b = np.where(grey_b, hue_a, b[..., 0])
+    hue = hue_a + hue_step(hue_a, hue_b, long) * way
+    rest = a[..., 1:] + (b[..., 1:] - a[..., 1:]) * way[..., None]
+    return hsv_to_rgb(np.concatenate([hue[..., None], rest], axis=-1))
+
+
+def _mixed_oklch(start: Floats, end: Floats, way: Floats) -> Floats:
+    a, b = rgb_to_oklch(start), rgb_to_oklch(end)
+    hue_a = np.where(a[..., 1] <= _GREY_OKLCH, b[..., 2], a[..., 2])
+    hue_b = np.where(b[..., 1] <= _GREY_OKLCH, hue_a, b[..., 2])
+    rest = a[..., :2] + (b[..., :2] - a[..., :2]) * way[..., None]
+    return oklch_to_rgb(np.concatenate([rest, (hue_a + hue_step(hue_a, hue_b) * way)[..., None]], axis=-1))
+
+
+def _mixed_straight(start: Floats, end: Floats, way: Floats) -> Floats:
+    result: Floats = start + (end - start) * way[..., None]
+    return result
+
+
+Mix = Callable[[Floats, Floats, Floats], Floats]
+SPACES: dict[str, Mix] = {
+    "rgb": _mixed_straight,
+    "cmy": lambda a, b, way: 1 - _mixed_straight(1 - a, 1 - b, way),
+    "hsv-short": lambda a, b, way: _mixed_hsv(a, b, way, long=False),
+    "hsv-long": lambda a, b, way: _mixed_hsv(a, b, way, long=True),
+    "oklch": _mixed_oklch,
+}
+"""Spaces for fading: each takes colours (n, 3), (n, 3) and the way 0…1 (n,), and gives colours (n, 3)."""
+
+
+def rgb_to_rgbw(rgb: Floats) -> Floats:
+    """(n, 3) to (n, 4): white takes the common part, which is taken off the others."""
+    white = rgb.min(axis=-1, keepdims=True)
+    return np.concatenate([rgb - white, white], axis=-1)
+
+
+def rgb_to_rgbaw(rgb: Floats) -> Floats:
+    """(n, 3) to (n, 5), order red, green, blue, amber, white: white first, then amber takes min(r, 2g) of what is left."""
+    left = rgb_to_rgbw(rgb)
+    amber = np.minimum(left[..., 0], 2 * left[..., 1])
+    return np.stack([left[..., 0] - amber, left[..., 1] - amber / 2, left[..., 2], amber, left[..., 3]], axis=-1)
+
+
+def nearest_slot(rgb: Floats, wheel: Floats) -> tuple[NDArray[np.int64], Floats]:
+    """Slot of a colour wheel nearest in OKLab, (n,), and the difference there, (n,). rgb (n, 3), wheel (slots, 3)."""
+    distance = np.linalg.norm(rgb_to_oklab(rgb)[:, None] - rgb_to_oklab(wheel)[None], axis=-1)
+    slot = distance.argmin(axis=1)
+    return slot, distance[np.arange(len(rgb)), slot]
+
+
+def subtractive_appearance(rgb: Floats) -> Floats:
+    """What a CMY fixture shows for drives rgb: each band passes (1 − flag)², flag = 1 − drive."""
+    return rgb * rgb

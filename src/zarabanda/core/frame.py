@@ -1,0 +1,69 @@
+"""One frame: base, effects, levels, clamp, bytes, in the order of docs/computation.md, "The order of a frame"."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from . import attributes
+from .dmx import Mapper
+from .plan import Plan, Running
+from .rig import Rig
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Levels:
+    """What scales intensity at the end: grand master 0…1, and blackout."""
+
+    grand: float = 1.0
+    blackout: bool = False
+
+    @property
+    def factor(self) -> float:
+        """Factor on all intensities."""
+        return 0.0 if self.blackout else self.grand
+
+
+@dataclass(frozen=True)
+class Base:
+    """Values before effects: home, with draft values over it. (A, N) flat, natural units."""
+
+    values: Floats
+
+
+def base_of(rig: Rig, indexes: NDArray[np.int64] | None = None, values: Floats | None = None) -> Base:
+    """Home values of all heads, with `values` put at flat `indexes` (attribute × head)."""
+    flat = rig.home.ravel().copy()
+    if indexes is not None and values is not None and len(indexes):
+        flat[indexes] = values
+    return Base(flat)
+
+
+class Frame:
+    """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites."""
+
+    def __init__(self, rig: Rig) -> None:
+        self.rig = rig
+        self._mapper = Mapper(rig)
+        self._values = rig.home.copy()
+        circles = [a.circle for a in attributes.ATTRIBUTES]
+        self._circles = np.flatnonzero(circles)
+
+    def values(self, base: Base, plan: Plan, running: Running, levels: Levels) -> Floats:
+        """Values (A, N) in natural units, clamped to each head's range."""
+        values = self._values
+        flat = values.ravel()
+        flat[:] = base.values
+        plan.apply(flat, running)
+        values[self._circles] %= 360
+        np.clip(values, self.rig.low, self.rig.high, out=values)
+        values[attributes.INTENSITY] *= levels.factor
+        return values
+
+    def bytes(self, values: Floats) -> NDArray[np.uint8]:
+        """Bytes (universes, 512) for values (A, N)."""
+        return self._mapper.bytes(values)

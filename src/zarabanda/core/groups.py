@@ -1,0 +1,488 @@
+"""Groups of elements that are computed alike: same form, same way of acting on the values (see `core.plan`).
+
+A group is evaluated once a frame (`evaluate`), then acts on the values in one or more rounds (`act`).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from . import attributes, colour, paths, randomness, stops, waveforms
+from .effect import Effect, Path, Stops, Waveform
+from .placement import Block
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
+Chosen = Ints | slice
+Item = tuple[int, Block, Ints, Ints, Bools]
+"""Instance, block, row and round of each element, and which elements of the block are meant."""
+
+_RESOURCES = {
+    name: ("pan" if name in ("pan", "tilt", "position") else "red" if row.family == "colour" else name)
+    for name, row in attributes.BY_NAME.items()
+} | {"position": "pan", "colour": "red"}
+
+
+def resource(layer_attribute: str) -> int:
+    """Number of the thing that a layer works on: layers on the same thing of a head act one after another."""
+    return attributes.INDEX[_RESOURCES[layer_attribute]]
+
+
+@dataclass(frozen=True, slots=True)
+class Phases:
+    """Phase of each row: `row` as it runs, `raw` that of θ itself (for random forms). (rows,)."""
+
+    row: Floats
+    raw: Floats
+
+
+@dataclass(frozen=True, slots=True)
+class Turns:
+    """Where the elements of a group are: phase 0…1, whether active (None: all are), cycle number, phase in that cycle."""
+
+    p: Floats
+    active: Bools | None
+    cycle: Floats | None
+    q: Floats | None
+
+
+def group_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ...]:
+    """What must be equal for two blocks to be computed together. mixes_colour: heads that mix red, green and blue."""
+    layer, form = block.layer, block.layer.form
+    how = "many" if block.has_many_turns else "relay" if block.is_relay else "ripple"
+    alone = id(block) if block.has_many_turns else 0
+    by_hsv = mixes_colour and layer.attribute in ("hue", "saturation")
+    on = layer.attribute if by_hsv else "circle" if layer.attribute == "hue" else "plain"
+    if isinstance(form, Path):
+        same: Any = form if form.path in ("polygon", "free") else form.path
+        return ("path", how, alone, same, form.plane)
+    if isinstance(form, Stops):
+        if layer.attribute == "colour":
+            return ("colour", how, alone, form, effect.colour_space)
+        return ("stops", how, alone, form, on)
+    shape = form.shape
+    same = form if shape == "curve" else "soft" if shape == "square" and form.softness > 0 else shape
+    return ("between" if layer.anchor.kind == "between" else "wave", how, alone, same, on)
+
+
+class Group:
+    """Elements computed alike. Subclasses say what is computed, and how it acts on the values."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        self.how: str = key[1]
+        self.instance = _spread_over(items, lambda number, block: number).astype(np.int64)
+        self.row = np.concatenate([row[chosen] for _, _, row, _, chosen in items])
+        self.turn = np.concatenate([turn[chosen] for _, _, _, turn, chosen in items])
+        self.head = np.concatenate([block.head[chosen] for _, block, _, _, chosen in items])
+        self.lane = np.concatenate([block.lane[chosen] for _, block, _, _, chosen in items])
+        self.key = np.concatenate([block.key[chosen] for _, block, _, _, chosen in items])
+        self.depth = np.concatenate([block.depth[chosen] for _, block, _, _, chosen in items])
+        self.seed = _spread_over(items, lambda number, block: effects[number].seed).astype(np.int64)
+        self.circuit = _spread_over(items, lambda number, block: block.circuit)
+        self.handover = _spread_over(items, lambda number, block: block.spread.handover)
+        self.offset = np.concatenate(
+            [(block.lane * block.spread.handover if block.is_relay else block.offset)[chosen]
+             for _, block, _, _, chosen in items]
+        )  # fmt: skip
+        first = items[0][1]
+        self.count, self.back = first.count, first.back_and_forth
+        self.shuffled = first.spread.order == "shuffled"
+        self.even_depth = bool((self.depth == 1).all())
+        self.target = np.zeros((0, 0), np.int64)
+        self.weight = np.zeros(0)
+        self.active: Bools | None = None
+
+    _per_element: tuple[str, ...] = (
+        "instance", "row", "turn", "head", "lane", "key", "depth", "seed", "circuit", "handover", "offset",
+    )  # fmt: skip
+
+    def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
+        """`copies` of this group side by side: targets `stride`, rows `rows` and instances `instances` apart."""
+        other = object.__new__(type(self))
+        other.__dict__.update(self.__dict__)
+        size = len(self.row)
+        for name in self._per_element:
+            setattr(other, name, np.tile(getattr(self, name), copies))
+        apart = np.repeat(np.arange(copies), size)
+        other.row = other.row + apart * rows
+        other.instance = other.instance + apart * instances
+        other.target = np.tile(self.target, copies) + apart * stride
+        return other
+
+    def evaluate(self, phases: Phases, weight: Floats) -> None:
+        """Compute what the elements add in this frame. weight: (instances,)."""
+        self.weight = weight[self.instance]
+        self._compute(phases)
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        """Act on the flat values with the chosen elements."""
+        raise NotImplementedError
+
+    def _compute(self, phases: Phases) -> None:
+        raise NotImplementedError
+
+    @property
+    def strength(self) -> Floats:
+        """Weight of each element, 0 where a head is at rest."""
+        return self.weight if self.active is None else self.weight * self.active
+
+    # where the elements are in their cycles
+
+    def _turns(self, phases: Phases, random: bool) -> Turns:
+        at = phases.row[self.row] - self.offset
+        if self.how == "ripple":
+            cycle = np.floor(at)
+            p = at - cycle
+            p[p >= 1] = 0.0
+            if not random:
+                return Turns(p, None, None, None)
+            raw = phases.raw[self.row] - self.offset
+            cycle = np.floor(raw)
+            return Turns(p, None, cycle, raw - cycle)
+        p = at - self.circuit * np.floor(at / self.circuit)
+        p[p >= self.circuit] = 0.0
+        active = p < 1
+        p = np.where(active, p, 0.0)
+        cycle = np.floor((phases.raw[self.row] - self.offset) / self.circuit) if random else None
+        return Turns(p, active, cycle, p)
+
+    def _many_turns(self, phases: Phases) -> Turns:
+        """All turns that may be under way, (candidates, n): of this circuit and the one before, there and back."""
+        rows, inverse = np.unique(self.row, return_inverse=True)
+        at = phases.row[rows]
+        length = float(self.circuit[0])
+        circuit_now = np.floor(at / length)
+        every_p, every_active, every_cycle = [], [], []
+        for earlier in (0, 1):
+            circuit = circuit_now - earlier
+            position = self._positions(circuit)[inverse, self.lane]
+            ways = [position]
+            if self.back:
+                there_only = (position == 0) | (position == self.count - 1)
+                ways.append(np.where(there_only, -1, 2 * self.count - 2 - position))
+            for way, place in enumerate(ways):
+                passed = (at - circuit * length)[inverse] - place * self.handover
+                active = (passed >= 0) & (passed < 1) & (place >= 0)
+                every_p.append(np.where(active, passed, 0.0))
+                every_active.append(active)
+                every_cycle.append(circuit[inverse] * 2 + way)
+        p, active = np.stack(every_p), np.stack(every_active)
+        return Turns(p, active, np.stack(every_cycle), p)
+
+    def _positions(self, circuit: Floats) -> Ints:
+        """Which turn of its circuit each lane has, (rows, lanes)."""
+        lanes = np.arange(self.count)
+        if not self.shuffled:
+            return np.broadcast_to(lanes, (len(circuit), self.count))
+        drawn = randomness.unit(int(self.seed[0]), lanes[None] + 7919, circuit[:, None])
+        return np.argsort(np.argsort(drawn, axis=1, kind="stable"), axis=1, kind="stable")
+
+    def _latest_turn(self, phases: Phases) -> Turns:
+        """One turn for each element: where several overlap, the one that started later."""
+        if self.how != "many":
+            return self._turns(phases, random=False)
+        turns = self._many_turns(phases)
+        assert turns.active is not None
+        latest = np.where(turns.active, turns.p, np.inf).argmin(axis=0)
+        elements = np.arange(len(latest))
+        return Turns(turns.p[latest, elements], turns.active[latest, elements], None, None)
+
+
+def _spread_over(items: Sequence[Item], value: Callable[[int, Block], float]) -> Floats:
+    """A value of each block, repeated for its elements."""
+    return np.repeat(
+        np.array([float(value(number, block)) for number, block, *_ in items]),
+        [int(chosen.sum()) for *_, chosen in items],
+    )
+
+
+def _plain_target(items: Sequence[Item], heads: int) -> Ints:
+    return np.concatenate(
+        [attributes.INDEX[block.layer.attribute] * heads + block.head[chosen] for _, block, _, _, chosen in items]
+    )
+
+
+class _WaveGroup(Group):
+    """Waveforms: the level w of each element."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.shape = "curve" if isinstance(key[3], Waveform) else key[3]
+        forms = [block.layer.form for _, block, *_ in items]
+        self.form: Waveform = forms[0]  # type: ignore[assignment]  # all of this group are waveforms
+        self.duty = _spread_over(items, lambda number, block: block.layer.form.duty)  # type: ignore[union-attr]
+        self.softness = _spread_over(items, lambda number, block: block.layer.form.softness)  # type: ignore[union-attr]
+        self.always = bool((self.duty >= 1).all())
+        self.random = self.shape in waveforms.RANDOM_SHAPES
+        self.target = _plain_target(items, heads)
+        self.level = np.zeros(0)
+
+    _per_element = (*Group._per_element, "duty", "softness")
+
+    def _compute(self, phases: Phases) -> None:
+        if self.how != "many":
+            turns = self._turns(phases, self.random)
+            self.active = turns.active
+            self.level = self._level(turns, self.duty, self.softness, self.seed, self.key)
+            return
+        many = self._many_turns(phases)
+        count = len(many.p)
+        flat = Turns(many.p.ravel(), None, many.cycle.ravel(), many.q.ravel())  # type: ignore[union-attr]
+        tiled = [np.tile(array, count) for array in (self.duty, self.softness, self.seed, self.key)]
+        level = self._level(flat, *tiled).reshape(many.p.shape)  # type: ignore[arg-type]
+        assert many.active is not None
+        self.active = many.active.any(axis=0)
+        self.level = np.where(self.active, np.where(many.active, level, -np.inf).max(axis=0), 0.0)
+
+    def _level(self, turns: Turns, duty: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
+        p = turns.q if self.random and turns.q is not None else turns.p
+        if self.shape == "soft":
+            return waveforms.soft_square(p, duty, softness)
+        inside = p if self.always else p / duty
+        if self.random:
+            level = self._random_level(inside, turns.cycle, softness, seed, key)  # type: ignore[arg-type]
+        elif self.shape == "curve":
+            level = waveforms.curve_level(inside, self.form.points, self.form.smooth)
+        else:
+            level = waveforms.SHAPES[self.shape].value(inside)
+        if self.always:
+            return level
+        return np.where(p < duty, level, waveforms.rest_level(self.shape, self.form.points))
+
+    def _random_level(self, p: Floats, cycle: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
+        now = randomness.unit(seed, key, cycle)
+        if self.shape == "noise":
+            return waveforms.noise_level(p, now, randomness.unit(seed, key, cycle + 1))
+        if not softness.any():
+            return now
+        return waveforms.steps_level(p, softness, randomness.unit(seed, key, cycle - 1), now)
+
+
+class _Adding(_WaveGroup):
+    """Centred, above and below: depth times the level is added to the base."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.gain = _spread_over(
+            items,
+            lambda number, block: -block.layer.anchor.depth
+            if block.layer.anchor.kind == "below"
+            else block.layer.anchor.depth,
+        )
+        self.shift = _spread_over(
+            items,
+            lambda number, block: -block.layer.anchor.depth / 2 if block.layer.anchor.kind == "centred" else 0.0,
+        )
+        self.result = np.zeros(0)
+
+    _per_element = (*_WaveGroup._per_element, "gain", "shift")
+
+    def _compute(self, phases: Phases) -> None:
+        super()._compute(phases)
+        strength = self.strength if self.even_depth else self.strength * self.depth
+        self.result = (self.gain * self.level + self.shift) * strength
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        values[self.target[chosen]] += self.result[chosen]
+
+
+class _Between(_WaveGroup):
+    """Between two values: the base gives way to low + (high − low)·w by the weight. At rest: low."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.circle = key[4] in ("circle", "hue")
+        self.low = _spread_over(items, lambda number, block: block.layer.anchor.low)
+        high = _spread_over(items, lambda number, block: block.layer.anchor.high)
+        self.span = high - self.low
+        if self.circle:
+            around = (self.span < 0) | (self.span > 360)
+            self.span = np.where(around, self.span % 360, self.span)
+        self.result = np.zeros(0)
+
+    _per_element = (*_WaveGroup._per_element, "low", "span")
+
+    def _compute(self, phases: Phases) -> None:
+        super()._compute(phases)
+        level = self.level if self.active is None else self.level * self.active
+        if not self.even_depth:
+            level = 0.5 + self.depth * (level - 0.5)
+        self.result = self.low + self.span * level
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target, result, weight = self.target[chosen], self.result[chosen], self.weight[chosen]
+        base = values[target]
+        values[target] = base + weight * (colour.hue_step(base, result) if self.circle else result - base)
+
+
+class _NumberStops(Group):
+    """Stops with numbers: value = fixed + share · base, mixed in by the weight while the head is active."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        form: Stops = key[3]
+        self.times = _times(form)
+        self.circle, self.long_way = key[4] in ("circle", "hue"), form.long_way
+        self.fixed = np.array([0.0 if stop.value is None else float(stop.value) for stop in form.stops])  # type: ignore[arg-type]
+        self.share = np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in form.stops])
+        self.target = _plain_target(items, heads)
+        self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+
+    def _compute(self, phases: Phases) -> None:
+        turns = self._latest_turn(phases)
+        self.active = turns.active
+        self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
+
+    def mixed(self, base: Floats, chosen: Chosen) -> Floats:
+        """The values that the base gives way to, at full weight."""
+        left, to, way = self.left[chosen], self.to[chosen], self.way[chosen]
+        start, end = self.fixed[left] + self.share[left] * base, self.fixed[to] + self.share[to] * base
+        return start + way * (colour.hue_step(start, end, self.long_way) if self.circle else end - start)
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target = self.target[chosen]
+        base = values[target]
+        step = self.mixed(base, chosen)
+        step = colour.hue_step(base, step, self.long_way) if self.circle else step - base
+        values[target] = base + self.strength[chosen] * step
+
+
+def _times(form: Stops) -> stops.StopTimes:
+    every = form.stops
+    return stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
+
+
+class _ThroughHsv(Group):
+    """Hue and saturation on heads that mix red, green and blue: there to HSV, an inner group acts, and back."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.column = 0 if key[4] == "hue" else 1
+        self.scale = 1.0 if self.column == 0 else 100.0
+        self.inner = _KINDS[key[0]](key, items, effects, heads)
+        self.target = _colour_targets(items, heads)[0]
+        self.stride = heads
+
+    def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
+        other = super().tiled(copies, stride, rows, instances)
+        assert isinstance(other, _ThroughHsv)
+        other.inner = self.inner.tiled(copies, stride, rows, instances)
+        return other
+
+    def evaluate(self, phases: Phases, weight: Floats) -> None:
+        self.inner.evaluate(phases, weight)
+        self.inner.target = np.arange(len(self.target))
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target = self.target[chosen][:, None] + np.arange(3) * self.stride
+        hsv = colour.rgb_to_hsv(np.clip(values[target], 0, 1))
+        column = np.zeros(len(self.target))
+        column[chosen] = hsv[:, self.column] * self.scale
+        self.inner.act(column, chosen)
+        changed = column[chosen] / self.scale
+        hsv[:, self.column] = changed if self.column == 0 else np.clip(changed, 0, 1)
+        values[target] = colour.hsv_to_rgb(hsv)
+
+
+def _colour_targets(items: Sequence[Item], heads: int) -> Ints:
+    head = np.concatenate([block.head[chosen] for _, block, _, _, chosen in items])
+    return np.array([attributes.RED, attributes.GREEN, attributes.BLUE])[:, None] * heads + head
+
+
+class _ColourStops(Group):
+    """Stops with colours, mixed in the effect's colour space; a stop may be the base colour itself."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        form: Stops = key[3]
+        self.times = _times(form)
+        self.mix = colour.SPACES[key[4]]
+        self.colours = np.array([stop.value or (0.0, 0.0, 0.0) for stop in form.stops])
+        self.is_base = np.array([stop.value is None for stop in form.stops])
+        self.target = _colour_targets(items, heads)[0]
+        self.stride = heads
+        self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+
+    def _compute(self, phases: Phases) -> None:
+        turns = self._latest_turn(phases)
+        self.active = turns.active
+        self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target = self.target[chosen][:, None] + np.arange(3) * self.stride
+        base = values[target]
+        left, to = self.left[chosen], self.to[chosen]
+        start, end = self.colours[left], self.colours[to]
+        if self.is_base.any():
+            start = np.where(self.is_base[left][:, None], base, start)
+            end = np.where(self.is_base[to][:, None], base, end)
+        mixed = self.mix(start, end, self.way[chosen])
+        values[target] = base + self.strength[chosen][:, None] * (mixed - base)
+
+
+class _Paths(Group):
+    """Paths of pan and tilt in degrees; pan mirrored where asked for; in a relay relative to the point at p = 0."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.named = key[3] if isinstance(key[3], str) else ""
+        first: Path = items[0][1].layer.form  # type: ignore[assignment]  # all of this group are paths
+        unit = (1.0, 1.0, 0.0) if self.named else (first.width, first.height, first.rotation)
+        self.figure = paths.figure(
+            first.path, unit[0], unit[1], rotation=unit[2],
+            corners=first.corners, points=first.points, dwell=first.dwell,
+        )  # fmt: skip
+        zero = self.figure(np.zeros(1))
+        self.at_start = (float(zero[0][0]), float(zero[1][0])) if self.how != "ripple" else (0.0, 0.0)
+        mirrored = np.concatenate([block.mirrored[chosen] for _, block, _, _, chosen in items])
+        sign = np.where(mirrored, -1.0, 1.0)
+
+        def of_form(value: Callable[[Path], float]) -> Floats:
+            return _spread_over(items, lambda number, block: value(block.layer.form))  # type: ignore[arg-type]
+
+        # turned and scaled: (x, y) = matrix · figure of unit size; alone, the figure is finished already
+        width = of_form(lambda form: form.width if self.named else 1.0)
+        height = of_form(lambda form: form.height if self.named else 1.0)
+        angle = np.radians(of_form(lambda form: form.rotation if self.named else 0.0))
+        self.xx, self.xy = sign * width * np.cos(angle), -sign * height * np.sin(angle)
+        self.yx, self.yy = width * np.sin(angle), height * np.cos(angle)
+        self.target = attributes.PAN * heads + self.head
+        self.to_tilt = (attributes.TILT - attributes.PAN) * heads
+        self.x, self.y = np.zeros(0), np.zeros(0)
+
+    _per_element = (*Group._per_element, "xx", "xy", "yx", "yy")
+
+    def _compute(self, phases: Phases) -> None:
+        turns = self._latest_turn(phases)
+        self.active = turns.active
+        x, y = self.figure(turns.p)
+        x, y = x - self.at_start[0], y - self.at_start[1]
+        strength = self.strength if self.even_depth else self.strength * self.depth
+        self.x = (self.xx * x + self.xy * y) * strength
+        self.y = (self.yx * x + self.yy * y) * strength
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target = self.target[chosen]
+        values[target] += self.x[chosen]
+        values[target + self.to_tilt] += self.y[chosen]
+
+
+_KINDS: dict[str, type[Group]] = {
+    "wave": _Adding,
+    "between": _Between,
+    "stops": _NumberStops,
+    "colour": _ColourStops,
+    "path": _Paths,
+}
+
+
+def make_group(key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> Group:
+    """The group for a key made by `group_key`."""
+    kind = _ThroughHsv if key[4] in ("hue", "saturation") else _KINDS[key[0]]
+    return kind(key, items, effects, heads)

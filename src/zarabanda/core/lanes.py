@@ -1,0 +1,102 @@
+"""From ordered heads to lanes: order, parts, mirror, packs, repeat, travel (docs/computation.md, "Lanes")."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from . import randomness
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+def _from_middle(count: int) -> Floats:
+    return np.abs(np.arange(count) - (count - 1) / 2)
+
+
+def _round_the_middle(places: Floats) -> Ints:
+    around = places[:, :2] - places[:, :2].mean(axis=0) if len(places) else places[:, :2]
+    return np.argsort(np.arctan2(around[:, 1], around[:, 0]) % (2 * np.pi), kind="stable")
+
+
+OrderStep = Callable[[Floats, int], Ints]
+"""Takes the places of the heads in their order so far, (n, 3) in metres, and a seed; gives the new order, (n,)."""
+
+ORDERS: dict[str, OrderStep] = {
+    "as-picked": lambda places, seed: np.arange(len(places)),
+    "reversed": lambda places, seed: np.arange(len(places))[::-1],
+    "left-to-right": lambda places, seed: np.argsort(places[:, 0], kind="stable"),
+    "front-to-back": lambda places, seed: np.argsort(places[:, 1], kind="stable"),
+    "low-to-high": lambda places, seed: np.argsort(places[:, 2], kind="stable"),
+    "round-the-middle": lambda places, seed: _round_the_middle(places),
+    "centre-out": lambda places, seed: np.argsort(_from_middle(len(places)), kind="stable"),
+    "ends-in": lambda places, seed: np.argsort(-_from_middle(len(places)), kind="stable"),
+    "odd-then-even": lambda places, seed: np.concatenate(
+        [np.arange(0, len(places), 2), np.arange(1, len(places), 2)]
+    ),
+    "shuffled": lambda places, seed: np.argsort(
+        randomness.unit(seed, np.arange(len(places)), 0), kind="stable"
+    ),
+}
+"""Every order by its name; each step reorders what the one before left. Ties keep their order."""
+
+
+def ordered(steps: Sequence[str], places: Floats, seed: int = 0) -> Ints:
+    """Positions in the pick order, in the order that `steps` make: `result[rank]` is the pick index of that rank.
+
+    places: (n, 3) metres, in pick order. Returns (n,) integers.
+
+    >>> ordered(["centre-out"], np.zeros((5, 3))).tolist()
+    [2, 1, 3, 0, 4]
+    """
+    order = np.arange(len(places))
+    for step in steps:
+        order = order[ORDERS[step](places[order], seed)]
+    return order
+
+
+@dataclass(frozen=True, slots=True)
+class LaneMap:
+    """Where each head stands in the pattern, by rank (the order is applied before).
+
+    lane: (n,) in 0…count−1; key: (n,) for random numbers, alike for heads that act as one; backward: (n,) true for heads
+    of parts that are counted from their other end; count: the number of lanes L.
+    """
+
+    lane: Ints
+    key: Ints
+    backward: NDArray[np.bool_]
+    part: Ints
+    count: int
+
+
+def lane_map(
+    heads: int, *, parts: int = 1, mirror: bool = False, pack: int = 1, repeat: int = 0, reverse: bool = False
+) -> LaneMap:
+    """Lanes of `heads` ordered heads.
+
+    >>> lane_map(9, parts=2, mirror=True, pack=2).lane.tolist()
+    [0, 0, 1, 1, 2, 1, 1, 0, 0]
+    >>> lane_map(5, parts=2, mirror=True).lane.tolist()
+    [0, 1, 2, 1, 0]
+    """
+    rank = np.arange(heads)
+    part = rank * parts // heads if heads else rank
+    sizes = np.bincount(part, minlength=parts)
+    index = rank - (np.cumsum(sizes) - sizes)[part]
+    backward = (part % 2 == 1) if mirror else np.zeros(heads, bool)
+    index = np.where(backward, sizes[part] - 1 - index, index)
+    packed = index // pack
+    count = -(-int(sizes.max(initial=1)) // pack)
+    lane = packed
+    if repeat:
+        lane = packed % repeat
+        count = min(count, repeat)
+    if reverse:
+        lane = count - 1 - lane
+    key = packed if mirror else packed + part * 65_537
+    return LaneMap(lane=lane, key=key, backward=backward, part=part, count=count)

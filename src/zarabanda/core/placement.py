@@ -1,0 +1,142 @@
+"""An effect laid on an ordered selection: lanes, offsets and turns as arrays, ready to be batched (`core.plan`)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from . import attributes, lanes
+from .effect import Effect, Layer, OwnHead, Spread
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Heads:
+    """What placement needs to know of the rig's heads, all N of them.
+
+    keys: what a head is called; places: (N, 3) metres; has: (A, N) which attributes a head has, in the order of
+    `attributes.ATTRIBUTES`.
+    """
+
+    keys: Sequence[str]
+    places: Floats
+    has: NDArray[np.bool_]
+
+    def __len__(self) -> int:
+        return len(self.keys)
+
+    def having(self, heads: Ints, layer_attribute: str) -> NDArray[np.bool_]:
+        """Which of `heads` a layer on this attribute can act on, (n,)."""
+        index = attributes.INDEX
+        mixes = self.has[index["red"], heads]
+        if layer_attribute in ("hue", "saturation"):
+            return mixes | self.has[index[layer_attribute], heads]
+        if layer_attribute == "position":
+            return self.has[index["pan"], heads] | self.has[index["tilt"], heads]
+        if layer_attribute == "colour":
+            return mixes
+        return self.has[index[layer_attribute], heads]
+
+
+@dataclass(frozen=True)
+class Block:
+    """One layer on the heads it can act on; all arrays are (n,), in rank order.
+
+    head: index in the rig; lane; key for random numbers; offset: own and ripple offset in cycles; depth: factor;
+    mirrored: true where pan is mirrored; count: lanes L; circuit: length C of a circuit in turns (1 for a ripple).
+    """
+
+    layer: Layer
+    number: int
+    spread: Spread
+    head: Ints
+    lane: Ints
+    key: Ints
+    offset: Floats
+    depth: Floats
+    mirrored: NDArray[np.bool_]
+    count: int
+    circuit: float
+    back_and_forth: bool
+
+    @property
+    def is_relay(self) -> bool:
+        """Whether heads take turns."""
+        return self.spread.kind == "relay"
+
+    @property
+    def has_many_turns(self) -> bool:
+        """Whether a lane can have more than one turn under way, or its turns change places."""
+        return self.is_relay and (self.back_and_forth or self.spread.order == "shuffled")
+
+
+@dataclass(frozen=True)
+class Placed:
+    """An effect on a selection. order: (n,) rig indexes in rank order; lane: (n,) of each rank; blocks: its layers."""
+
+    effect: Effect
+    order: Ints
+    lane: Ints
+    part: Ints
+    count: int
+    blocks: tuple[Block, ...]
+
+
+def circuit_turns(spread: Spread, count: int, back_and_forth: bool) -> float:
+    """Length C of a circuit, in turns: max(L·h, 1), or max((2L − 2)·h, 1) when turns go back and forth."""
+    turns = 2 * count - 2 if back_and_forth else count
+    return max(turns * spread.handover, 1.0)
+
+
+def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
+    """Lay `effect` on the heads (rig indexes in pick order, each once).
+
+    Heads that lack a layer's attribute keep their lane, so that the pattern is the same on all; they are just not moved.
+    """
+    setting = effect.lanes
+    order = heads[lanes.ordered(setting.order, rig.places[heads], effect.seed)]
+    lane_map = lanes.lane_map(
+        len(order),
+        parts=setting.parts,
+        mirror=setting.mirror,
+        pack=setting.pack,
+        repeat=setting.repeat,
+        reverse=setting.travel == "reverse",
+    )
+    own = [effect.own.get(rig.keys[head], OwnHead()) for head in order]
+    stays = np.array([not head.left_out for head in own], bool)
+    own_offset = np.array([head.offset / 360 for head in own])
+    own_depth = np.array([head.depth for head in own])
+    blocks = []
+    for number, layer in enumerate(effect.layers):
+        if layer.muted:
+            continue
+        acts = stays & rig.having(order, layer.attribute)
+        if not acts.any():
+            continue
+        spread = layer.spread or effect.spread
+        back = spread.kind == "relay" and setting.travel == "back-and-forth"
+        divisor = lane_map.count if spread.fit == "closed" else max(lane_map.count - 1, 1)
+        offset = spread.degrees / 360 * lane_map.lane / divisor + own_offset
+        blocks.append(
+            Block(
+                layer=layer,
+                number=number,
+                spread=spread,
+                head=order[acts],
+                lane=lane_map.lane[acts],
+                key=lane_map.key[acts],
+                offset=offset[acts],
+                depth=own_depth[acts],
+                mirrored=(lane_map.backward & layer.mirror_pan)[acts],
+                count=lane_map.count,
+                circuit=circuit_turns(spread, lane_map.count, back) if spread.kind == "relay" else 1.0,
+                back_and_forth=back,
+            )
+        )
+    return Placed(effect, order, lane_map.lane, lane_map.part, lane_map.count, tuple(blocks))

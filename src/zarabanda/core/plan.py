@@ -1,0 +1,207 @@
+"""Everything that runs, batched: one evaluation a frame for all layers of all effects on all heads.
+
+Layers of the same form are evaluated together (an *element* is one layer on one head), then applied in rounds, so that
+each head's layers act in their order, each on the result of the one before. Built when what runs changes; never in a
+frame. Values are one flat array: attribute × head, in natural units.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from . import attributes, phase
+from .groups import Group, Phases, group_key, make_group, resource
+from .placement import Block, Placed
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Running:
+    """The live side of what runs, one entry an instance: θ in cycles, weight W 0…1, phase shifts per layer in cycles."""
+
+    theta: Floats
+    weight: Floats
+    shifts: Sequence[Sequence[float]] = ()
+
+
+@dataclass(frozen=True)
+class _Rows:
+    """Phases that elements share: one row a layer (with drift: a row for each key of the layer). Arrays (rows,)."""
+
+    instance: Ints
+    ratio: Floats
+    start: Floats
+    speed: Floats  # turns of a relay for each cycle of θ
+    sign: Floats
+    back_and_forth: NDArray[np.bool_]
+    layer: list[tuple[int, int]]  # instance and layer number of each row
+    drifting: list[tuple[slice, int, phase.Drift]]
+
+
+class Plan:
+    """A batch of placed effects over `heads` heads, evaluated by `apply`."""
+
+    def __init__(self, placed: Sequence[Placed], heads: int, colour_mixing: NDArray[np.bool_]) -> None:
+        """colour_mixing: (heads,) true where red, green and blue are mixed, so that hue goes by way of them."""
+        self.heads = heads
+        self.instances = len(placed)
+        self._copies = 1
+        blocks = [(number, block) for number, one in enumerate(placed) for block in one.blocks]
+        self._rows, first_rows = _rows(placed, blocks)
+        rounds = _rounds(blocks, heads)
+        gathered: dict[object, list[tuple[int, Block, Ints, Ints, NDArray[np.bool_]]]] = {}
+        for (number, block), first_row, turn in zip(blocks, first_rows, rounds, strict=True):
+            row = np.full(len(block.head), first_row)
+            if placed[number].effect.drifts and not block.is_relay:
+                row = first_row + np.unique(block.key, return_inverse=True)[1]
+            mixes = colour_mixing[block.head]
+            for kind in (True, False):
+                chosen = mixes == kind
+                if chosen.any():
+                    key = group_key(block, placed[number].effect, kind)
+                    gathered.setdefault(key, []).append((number, block, row, turn, chosen))
+        self._groups: list[Group] = [
+            make_group(key, items, [one.effect for one in placed], heads) for key, items in gathered.items()
+        ]
+        self._order = _schedule(self._groups)
+
+    def tiled(self, copies: int) -> Plan:
+        """The same plan over `copies` independent copies of all heads and instances (for times side by side).
+
+        Values are then (copies × attributes × heads) flat, θ and weights (copies × instances).
+        """
+        plan = Plan.__new__(Plan)
+        plan.heads, plan.instances, plan._copies = self.heads, self.instances * copies, copies
+        rows, count = self._rows, len(self._rows.instance)
+        repeats = np.arange(copies)
+        plan._rows = _Rows(
+            instance=(rows.instance[None] + (repeats * self.instances)[:, None]).ravel(),
+            ratio=np.tile(rows.ratio, copies),
+            start=np.tile(rows.start, copies),
+            speed=np.tile(rows.speed, copies),
+            sign=np.tile(rows.sign, copies),
+            back_and_forth=np.tile(rows.back_and_forth, copies),
+            layer=rows.layer,
+            drifting=[
+                (slice(part.start + copy * count, part.stop + copy * count), number + copy * self.instances, drift)
+                for copy in range(copies)
+                for part, number, drift in rows.drifting
+            ],
+        )
+        stride = attributes.COUNT * self.heads
+        plan._groups = [group.tiled(copies, stride, count, self.instances) for group in self._groups]
+        plan._order = _schedule(plan._groups)
+        return plan
+
+    def apply(self, values: Floats, running: Running) -> None:
+        """Add what runs to `values` (flat, attribute × head, natural units), in place. Nothing is clamped."""
+        if not self._groups:
+            return
+        phases = self._phases(running)
+        weight = running.weight
+        for group in self._groups:
+            group.evaluate(phases, weight)
+        for group, chosen in self._order:
+            group.act(values, chosen)
+
+    def lane_zero_phase(self, running: Running) -> dict[tuple[int, int], float]:
+        """Phase of lane 0 of each (instance, layer), in cycles or turns: what an edit keeps."""
+        row_phase = self._phases(running).row
+        result: dict[tuple[int, int], float] = {}
+        for layer, value in zip(self._rows.layer, row_phase, strict=False):
+            result.setdefault(layer, float(value))
+        return result
+
+    def _phases(self, running: Running) -> Phases:
+        rows = self._rows
+        theta = running.theta[rows.instance]
+        for part, number, drift in rows.drifting:
+            speed = rows.speed[part.start]
+            theta[part] = drift(running.theta[number] * speed) / speed
+        run = np.where(rows.back_and_forth, 1 - np.abs(1 - theta % 2), rows.sign * theta)
+        turning = rows.ratio * rows.speed
+        row = turning * run + rows.start
+        raw = turning * theta + rows.start
+        if running.shifts:
+            shift = np.array([_shift(running.shifts, place) for place in rows.layer])
+            row, raw = row + shift, raw + shift
+        return Phases(row, raw)
+
+
+def _shift(shifts: Sequence[Sequence[float]], place: tuple[int, int]) -> float:
+    instance, layer = place
+    return shifts[instance][layer] if layer < len(shifts[instance]) else 0.0
+
+
+def _rows(placed: Sequence[Placed], blocks: Sequence[tuple[int, Block]]) -> tuple[_Rows, list[int]]:
+    first_rows: list[int] = []
+    instance: list[int] = []
+    ratio: list[float] = []
+    start: list[float] = []
+    speed: list[float] = []
+    sign: list[float] = []
+    bouncing: list[bool] = []
+    layer: list[tuple[int, int]] = []
+    drifting: list[tuple[slice, int, phase.Drift]] = []
+    for number, block in blocks:
+        effect = placed[number].effect
+        keys = np.unique(block.key) if effect.drifts and not block.is_relay else np.zeros(1, int)
+        first, count = len(instance), len(keys)
+        first_rows.append(first)
+        circuits = block.is_relay and block.spread.speed_counts == "circuits"
+        instance += [number] * count
+        ratio += [block.layer.ratio] * count
+        start += [0.0 if block.is_relay else block.layer.start / 360] * count
+        speed += [block.circuit if circuits else 1.0] * count
+        sign += [-1.0 if effect.run == "backward" else 1.0] * count
+        bouncing += [effect.run == "back-and-forth"] * count
+        layer += [(number, block.number)] * count
+        if effect.drifts:
+            low, high = effect.drift
+            drift = phase.Drift(low / 100, high / 100, effect.seed, keys)
+            drifting.append((slice(first, first + count), number, drift))
+    rows = _Rows(
+        np.array(instance, np.int64),
+        np.array(ratio),
+        np.array(start),
+        np.array(speed),
+        np.array(sign),
+        np.array(bouncing, bool),
+        layer,
+        drifting,
+    )
+    return rows, first_rows
+
+
+def _rounds(blocks: Sequence[tuple[int, Block]], heads: int) -> list[Ints]:
+    """For each block the round of each of its elements: how many earlier elements touch the same thing of the head."""
+    if not blocks:
+        return []
+    resources = np.concatenate([resource(block.layer.attribute) * heads + block.head for _, block in blocks])
+    order = np.argsort(resources, kind="stable")
+    grouped = resources[order]
+    new = np.concatenate([[True], grouped[1:] != grouped[:-1]])
+    begin = np.maximum.accumulate(np.where(new, np.arange(len(grouped)), 0))
+    turn = np.empty(len(resources), np.int64)
+    turn[order] = np.arange(len(grouped)) - begin
+    ends = np.cumsum([len(block.head) for _, block in blocks])
+    return np.split(turn, ends[:-1])
+
+
+def _schedule(groups: Sequence[Group]) -> list[tuple[Group, Ints | slice]]:
+    """Which elements of which group act, round by round."""
+    order: list[tuple[int, Group, Ints | slice]] = []
+    for group in groups:
+        turns = np.unique(group.turn)
+        if len(turns) == 1:
+            order.append((int(turns[0]), group, slice(None)))
+            continue
+        order += [(int(turn), group, np.flatnonzero(group.turn == turn)) for turn in turns]
+    order.sort(key=lambda item: item[0])
+    return [(group, chosen) for _, group, chosen in order]

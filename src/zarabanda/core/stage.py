@@ -1,0 +1,70 @@
+"""Where a beam points: pan and tilt to a direction on stage, to a point on a plane, and back.
+
+Stage axes: x to the right seen from the audience, y upstage, z up, metres. A standing fixture at pan 0, tilt 0 points
+straight up; positive tilt leans to the audience, positive pan turns the head counter-clockwise seen from its lens side
+of the base. A hanging fixture is turned half round about the y axis, a side-mounted one by a quarter.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+Floats = NDArray[np.float64]
+
+MOUNTINGS: dict[str, tuple[float, float, float]] = {
+    "standing": (0.0, 0.0, 0.0),
+    "hanging": (0.0, 180.0, 0.0),
+    "on the left": (0.0, 90.0, 0.0),
+    "on the right": (0.0, -90.0, 0.0),
+}
+"""Rotation of a fixture's base about x, y and z in degrees, for each way of mounting it."""
+
+
+def rotation(x_deg: float, y_deg: float, z_deg: float) -> Floats:
+    """Rotation matrix (3, 3): about x, then y, then z, right-handed, of column vectors."""
+    (cx, cy, cz), (sx, sy, sz) = np.cos(np.radians([x_deg, y_deg, z_deg])), np.sin(np.radians([x_deg, y_deg, z_deg]))
+    about_x = np.array([[1, 0, 0], [0, cx, -sx], [0, sx, cx]])
+    about_y = np.array([[cy, 0, sy], [0, 1, 0], [-sy, 0, cy]])
+    about_z = np.array([[cz, -sz, 0], [sz, cz, 0], [0, 0, 1]])
+    return np.asarray(about_z @ about_y @ about_x)
+
+
+def direction(pan: Floats, tilt: Floats, mounting: Floats) -> Floats:
+    """Unit vectors (n, 3) of beams. pan, tilt: (n,) degrees; mounting: (n, 3, 3) rotation of each base."""
+    p, t = np.radians(pan), np.radians(tilt)
+    local = np.stack([np.sin(t) * np.sin(p), -np.sin(t) * np.cos(p), np.cos(t)], axis=-1)
+    result: Floats = np.einsum("nij,nj->ni", mounting, local)
+    return result
+
+
+def landing(places: Floats, directions: Floats, axis: int, at: float) -> tuple[Floats, NDArray[np.bool_]]:
+    """Points (n, 3) where beams hit a plane, and whether they do. axis: 1 for an upright plane at y, 2 for the floor at z.
+
+    A beam that never meets the plane lands 100 m out along its way, and is reported as not hitting.
+    """
+    along = directions[:, axis]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        distance = (at - places[:, axis]) / along
+    hits = np.isfinite(distance) & (distance > 0)
+    return places + directions * np.where(hits, distance, 100.0)[:, None], hits
+
+
+def aim(places: Floats, mounting: Floats, points: Floats, near_pan: Floats, near_tilt: Floats) -> tuple[Floats, Floats]:
+    """Pan and tilt (n,) in degrees that point from places (n, 3) at points (n, 3).
+
+    Of the two ways to point there (tilt to either side) and all whole turns of pan, the nearest to (near_pan, near_tilt).
+    """
+    local = np.einsum("nji,nj->ni", mounting, points - places)
+    across = np.hypot(local[:, 0], local[:, 1])
+    tilt = np.degrees(np.arctan2(across, local[:, 2]))
+    pan = np.where(across > 1e-9, np.degrees(np.arctan2(local[:, 0], -local[:, 1])), near_pan)
+
+    def turned(value: Floats, near: Floats) -> Floats:
+        return value + 360 * np.round((near - value) / 360)
+
+    pan_1, pan_2 = turned(pan, near_pan), turned(pan + 180, near_pan)
+    cost_1 = np.abs(pan_1 - near_pan) + np.abs(tilt - near_tilt)
+    cost_2 = np.abs(pan_2 - near_pan) + np.abs(-tilt - near_tilt)
+    first = cost_1 <= cost_2
+    return np.where(first, pan_1, pan_2), np.where(first, tilt, -tilt)

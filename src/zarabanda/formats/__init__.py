@@ -1,0 +1,1 @@
+"""Open documents and files, checked at this boundary."""

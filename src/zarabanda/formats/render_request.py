@@ -1,0 +1,96 @@
+"""The render request: an effect on made-up heads at given times, as JSON; its answer is values per attribute."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+
+from zarabanda.core import attributes, weave
+from zarabanda.core.placement import Heads
+from zarabanda.errors import ZarabandaError
+
+from .effect_document import EffectDocument, Number, faults
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class HeadPlace(_Part):
+    """A head and its place in metres."""
+
+    id: str
+    x: Number = 0.0
+    y: Number = 0.0
+    z: Number = 0.0
+
+
+class RenderRequest(_Part):
+    """heads in pick order; base: one value for all heads; limits: range by attribute; times in s since the start."""
+
+    name: str = ""
+    heads: Annotated[list[HeadPlace], Field(min_length=1, max_length=10_000)]
+    base: dict[str, Number]
+    limits: dict[str, tuple[Number, Number]] = {}
+    bpm: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] = 120.0
+    effect: EffectDocument
+    times: Annotated[list[Number], Field(min_length=1, max_length=100_000)]
+
+    @model_validator(mode="after")
+    def _known(self) -> RenderRequest:
+        for place, names in (("base", self.base), ("limits", self.limits)):
+            for name in names:
+                if name not in attributes.BY_NAME:
+                    raise ValueError(f"{place}: there is no attribute {name!r}; use one of {', '.join(attributes.BY_NAME)}")
+        for name, (low, high) in self.limits.items():
+            if low > high:
+                raise ValueError(f"limits of {name} go from low to high, but {low:g} is above {high:g}; swap them")
+        keys = [head.id for head in self.heads]
+        if len(set(keys)) != len(keys):
+            raise ValueError("two heads have the same id; give each its own")
+        return self
+
+
+def read(data: object) -> RenderRequest:
+    """A render request from plain data, or a clear error with the paths of its faults."""
+    try:
+        return RenderRequest.model_validate(data)
+    except ValidationError as error:
+        listed = faults(error)
+        text = "; ".join(f"{place or 'the request'}: {what}" for place, what in listed[:5])
+        raise ZarabandaError(f"The render request cannot be read. {text}.", listed[0][0]) from error
+
+
+def render(request: RenderRequest) -> dict[str, list[list[float]]]:
+    """{attribute: [[value per head, in pick order] per time]} for the attributes that the effect touches."""
+    count = len(request.heads)
+    low, high, base = (
+        np.repeat(np.array([getattr(a, name) for a in attributes.ATTRIBUTES], float)[:, None], count, axis=1)
+        for name in ("low", "high", "home")
+    )
+    has = np.zeros((attributes.COUNT, count), bool)
+    for name, value in request.base.items():
+        row = attributes.INDEX[name]
+        base[row], has[row] = value, True
+    for name, (lowest, highest) in request.limits.items():
+        low[attributes.INDEX[name]], high[attributes.INDEX[name]] = lowest, highest
+    places = np.array([[head.x, head.y, head.z] for head in request.heads])
+    effect = request.effect.to_core()
+    # a head that has its own hue keeps it; one without mixes it from red, green and blue
+    mixes = has[attributes.RED] & ~has[attributes.HUE] & ~has[attributes.SATURATION]
+    stand = weave.Stand(Heads([h.id for h in request.heads], places, has), low, high, base, mixes)
+    theta = weave.theta_at(effect, np.array(request.times), request.bpm)
+    _, values, _ = weave.over_time(effect, stand, theta)
+    touched: dict[str, Any] = {}
+    for layer in effect.layers:
+        for name in attributes.touched(layer.attribute):
+            touched[name] = None
+        if layer.attribute in ("hue", "saturation") and mixes.any():
+            touched |= dict.fromkeys(attributes.COMPOUND["colour"])
+    return {
+        name: values[:, attributes.INDEX[name]].tolist()
+        for name in touched
+        if has[attributes.INDEX[name]].any()
+    }
