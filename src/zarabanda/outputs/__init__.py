@@ -1,1 +1,1 @@
-
+"""What sends universes out. One file an output; `base` says what an output is."""

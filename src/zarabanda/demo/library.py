@@ -1,0 +1,91 @@
+"""Effects of our own making that come with every new show: each fits any number of heads."""
+
+from __future__ import annotations
+
+from typing import Any
+
+Doc = dict[str, Any]
+
+
+def wave(attribute: str, shape: str, kind: str = "above", depth: float = 60, **more: Any) -> Doc:
+    """A waveform layer around, above or below the base."""
+    form = {key: more.pop(key) for key in ("duty", "softness", "points", "interpolation") if key in more}
+    form |= {"kind": "waveform", "shape": shape}
+    return {"attribute": attribute, "form": form, "anchor": {"kind": kind, "depth": depth}, **more}
+
+
+def between(attribute: str, shape: str, low: float, high: float, **more: Any) -> Doc:
+    """A waveform layer between two values."""
+    layer = wave(attribute, shape, **more)
+    return {**layer, "anchor": {"kind": "between", "low": low, "high": high}}
+
+
+def path(name: str, width: float, height: float, **more: Any) -> Doc:
+    """A path of pan and tilt."""
+    form = {key: more.pop(key) for key in ("rotation", "corners", "points", "dwell") if key in more}
+    return {"attribute": "position", "form": {"kind": "path", "path": name, "width": width, "height": height, **form}, **more}
+
+
+def colours(*stops: str, travel: float = 1, hold: float = 0, ease: str = "smooth", **more: Any) -> Doc:
+    """Colours one after another."""
+    every = [{"value": stop, "travel": travel, "hold": hold, "ease": ease} for stop in stops]
+    return {"attribute": "colour", "form": {"kind": "stops", "stops": every}, **more}
+
+
+def effect(name: str, tags: str, *layers: Doc, rate: float = 0.25, **more: Any) -> Doc:
+    """An effect document on the tempo `tempo`."""
+    speed = {"kind": "tempo", "tempo": more.pop("tempo", "Movement"), "cycles_per_beat": rate, "sync": "beat"}
+    return {"format": "zarabanda.effect/1", "name": name, "tags": tags.split(), "speed": speed, "layers": list(layers), **more}
+
+
+def mirrored(order: str = "left-to-right", **more: Any) -> Doc:
+    """Two mirrored parts."""
+    return {"order": [order], "parts": 2, "mirror": True, **more}
+
+
+def relay(handover: float = 1.0, **more: Any) -> Doc:
+    """Taking turns."""
+    return {"kind": "relay", "handover": handover, **more}
+
+
+def ripple(degrees: float = 360, **more: Any) -> Doc:
+    """A wave over the lanes."""
+    return {"kind": "ripple", "degrees": degrees, **more}
+
+
+LIBRARY: tuple[Doc, ...] = (
+    effect("Tide fold", "mixed calm", path("circle", 40, 18), between("intensity", "swell", 12, 90),
+           colours("#0a3cff", "#18c8e0", "#7a5cff"), lanes=mirrored(), rate=0.125),
+    effect("Undertow", "intensity wave", wave("intensity", "fall", depth=80), lanes=mirrored("left-to-right"), rate=0.5,
+           tempo="Level"),
+    effect("Saltstep", "intensity chase", between("intensity", "strike", 6, 100), spread=relay(0.25), rate=2,
+           tempo="Level", lanes={"order": ["left-to-right"]}),
+    effect("Slow lantern", "colour calm", colours("#ff7a18", "#ff2d1a", "#ffb347", "#c2185b"),
+           between("intensity", "noise", 18, 55), spread=ripple(360), rate=0.0625, tempo="Colour"),
+    effect("Brine", "colour calm", colours("#00e5a0", "#006eff", "#00b3ff", "#003a52"),
+           between("intensity", "swell", 10, 60, ratio=2), spread=ripple(720), rate=0.0625, tempo="Colour",
+           lanes={"order": ["left-to-right"]}),
+    effect("Spark field", "intensity random", between("intensity", "steps", 0, 100, duty=0.4), rate=1, tempo="Level",
+           lanes={"order": ["shuffled"]}),
+    effect("Ember drift", "intensity calm random", between("intensity", "noise", 10, 70), rate=0.5, tempo="Level",
+           drift=[60, 160]),
+    effect("Two moons", "colour hold", colours("#ff2a4d", "#1a6bff", travel=0.25, hold=1), rate=0.25, tempo="Colour",
+           spread=ripple(180), lanes={"order": ["odd-then-even"], "parts": 2}),
+    effect("Rainbow walk", "colour", colours("#ff0000", "#ffff00", "#00ff00", "#00ffff", "#0000ff", "#ff00ff",
+           ease="linear"), rate=0.125, tempo="Colour"),
+    effect("Wide circle", "position", path("circle", 60, 30), spread=ripple(360), rate=0.25),
+    effect("Crossing eights", "position", path("eight", 50, 24), lanes=mirrored(), spread=ripple(180), rate=0.25),
+    effect("Tilt swell", "position", wave("tilt", "sine", "centred", 40), spread=ripple(360), rate=0.5),
+    effect("Fan breath", "position calm", wave("pan", "sine", "centred", 50), spread=ripple(180, fit="end-to-end"), rate=0.125),
+    effect("Square dance", "position steps", path("polygon", 50, 30, corners=4, dwell=0.6), spread=ripple(0), rate=0.25),
+    effect("Zoom pulse", "beam", wave("zoom", "strike", "above", 22), spread=ripple(0), rate=1, tempo="Zoom"),
+    effect("Zoom tide", "beam calm", wave("zoom", "swell", "above", 25), lanes=mirrored(), rate=0.25, tempo="Zoom"),
+    effect("Heartbeat", "intensity pulse", wave("intensity", "curve", "above", 85, interpolation="linear",
+           points=[[0, 0], [0.06, 1], [0.2, 0.1], [0.28, 0.7], [0.5, 0], [1, 0]]), spread=ripple(0), rate=0.5, tempo="Level"),
+    effect("Runaway pairs", "intensity chase", between("intensity", "square", 0, 100, softness=0.4),
+           spread=relay(0.5), lanes=mirrored(travel="reverse"), rate=2, tempo="Level"),
+    effect("Searchlights", "position random calm", wave("pan", "noise", "centred", 120), wave("tilt", "noise", "centred", 50, ratio=0.75),
+           rate=0.25, seed=7),
+    effect("Lamplighter", "intensity relay", between("intensity", "swell", 0, 100),
+           spread=relay(0.5), lanes={"order": ["left-to-right"], "travel": "back-and-forth"}, rate=1, tempo="Level"),
+)  # fmt: skip

@@ -1,0 +1,97 @@
+"""The show "Salt Light" of the invented company Las Mareas: rig, groups, tempos, library, a page, and how it opens."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from sqlalchemy.orm import Session
+
+from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.formats.rig_document import FixtureDocument, ModeDocument, check_patch
+from zarabanda.show import repositories
+from zarabanda.show.store import Store
+from zarabanda.show.tables import EffectRow, Fixture, Group, Mode, Page, Show, TempoRow
+
+from .library import LIBRARY
+from .rig import MAKER, MODES, fixtures
+
+TEMPOS = (("Movement", 96.0), ("Colour", 96.0), ("Level", 96.0), ("Zoom", 96.0))
+GROUPS = (("Rear spots", 101, 110), ("Mid washes", 201, 210), ("Deck beams", 301, 308), ("Side ladders", 401, 412),
+          ("Battens", 501, 506), ("Salt wall", 601, 616), ("Front", 701, 706), ("Strobes", 801, 804), ("Crowd", 901, 904),
+          ("Haze", 951, 951))  # fmt: skip
+PAGE: tuple[tuple[str, int, str, str, str], ...] = (
+    ("fader", 1, "Tide fold", "Rear spots", "Spots: tide fold"),
+    ("fader", 2, "Slow lantern", "Mid washes", "Washes: slow lantern"),
+    ("fader", 3, "Brine", "Salt wall", "Wall: brine"),
+    ("fader", 4, "Undertow", "Side ladders", "Ladders: undertow"),
+    ("fader", 5, "Rainbow walk", "Battens", "Battens: rainbow"),
+    ("fader", 6, "Ember drift", "Battens", "Battens: ember"),
+    ("latch", 1, "Crossing eights", "Rear spots", "Spots: eights"),
+    ("latch", 2, "Fan breath", "Mid washes", "Washes: fan"),
+    ("latch", 3, "Searchlights", "Deck beams", "Beams: search"),
+    ("latch", 4, "Two moons", "Side ladders", "Ladders: moons"),
+    ("flash", 5, "Spark field", "Deck beams", "Beams: sparks"),
+    ("flash", 6, "Heartbeat", "Crowd", "Crowd: heartbeat"),
+)
+OPENING = {1: 1.0, 2: 0.8, 3: 0.7, 5: 1.0, 6: 0.5}
+"""Faders that are up when the show opens for the first time, by place."""
+
+
+def new_show(session: Session, name: str) -> None:
+    """What every new show has: its tempos and the library."""
+    session.add(Show(id=1, name=name, settings={}))
+    session.add_all(TempoRow(name=tempo, bpm=bpm, position=n) for n, (tempo, bpm) in enumerate(TEMPOS))
+    for document in LIBRARY:
+        repositories.add_effect(session, EffectDocument.model_validate(document), kept=True)
+
+
+def add_rig(session: Session, modes: list[dict[str, Any]], every: list[dict[str, Any]]) -> None:
+    """Modes and fixtures, checked."""
+    checked = {mode["name"]: ModeDocument.model_validate({"maker": MAKER, **mode}) for mode in modes}
+    patched = [FixtureDocument.model_validate(fixture) for fixture in every]
+    check_patch(patched, checked)
+    session.add_all(Mode(name=name, document=mode.model_dump(mode="json")) for name, mode in checked.items())
+    session.flush()
+    for fixture in patched:
+        (x, y, z), (turn_x, turn_y, turn_z) = fixture.place, fixture.rotation
+        rest = fixture.model_dump(exclude={"place", "rotation"})
+        session.add(Fixture(x=x, y=y, z=z, turn_x=turn_x, turn_y=turn_y, turn_z=turn_z, **rest))
+
+
+def build(store: Store) -> None:
+    """Make the demo show in an empty store."""
+    with store.edit("demo", "Make the demo show") as session:
+        new_show(session, "Salt Light")
+        add_rig(session, MODES, fixtures())
+        session.flush()
+        cells = {mode["name"]: len(mode.get("cells", ())) for mode in MODES}
+        heads_of: dict[str, list[str]] = {}
+        for position, (name, first, last) in enumerate(GROUPS):
+            keys: list[str] = []
+            for fixture in fixtures():
+                if first <= fixture["number"] <= last:
+                    count = cells[fixture["mode"]]
+                    number = str(fixture["number"])
+                    keys += [f"{number}.{cell + 1}" for cell in range(count)] if count else [number]
+            heads_of[name] = keys
+            session.add(Group(name=name, heads=keys, position=position))
+        page = Page(name="Dance floor", position=0)
+        session.add(page)
+        session.flush()
+        effects = {row.name: row.id for row in repositories.library(session)}
+        for mode, place, effect, group, label in PAGE:
+            control = repositories.add_control(
+                session, page.id, place=place, name=label, mode=mode, effect_id=effects[effect],
+                heads=heads_of[group], release_s=0.6,
+            )  # fmt: skip
+            if mode == "fader" and place in OPENING:
+                show = session.get(Show, 1)
+                assert show is not None
+                action = {"do": "level", "control": f"control:{control.id}", "value": OPENING[place]}
+                show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), action]}
+
+
+def is_empty(store: Store) -> bool:
+    """Whether nothing was made yet."""
+    with store.reading() as session:
+        return session.get(Show, 1) is None and session.query(EffectRow).first() is None

@@ -1,0 +1,65 @@
+"""Binary frames for screens: states of heads, not DMX. See docs/formats.md, "Live frames"."""
+
+from __future__ import annotations
+
+import struct
+
+import numpy as np
+
+from zarabanda.core import attributes, stage
+from zarabanda.core.dmx import appearance
+from zarabanda.core.rig import Rig
+
+from .loop import Snapshot
+
+VERSION = 1
+HEADS, UNIVERSE = 1, 2
+_HEADER = struct.Struct("<2sBBIdIHH")
+_HEAD = np.dtype([("colour", "u1", 3), ("level", "u1"), ("zoom", "<u2"), ("direction", "<i2", 3)])
+
+
+class FrameWriter:
+    """Writes snapshots of one rig as binary frames."""
+
+    def __init__(self, rig: Rig, rig_number: int) -> None:
+        self.rig, self._number = rig, rig_number
+        self._heads = np.zeros(len(rig), _HEAD)
+        moves = rig.heads.has[attributes.PAN] | rig.heads.has[attributes.TILT]
+        self._moving = np.flatnonzero(moves)
+        self._zooms = rig.heads.has[attributes.INDEX["zoom"]]
+        still = stage.direction(np.zeros(len(rig)), np.zeros(len(rig)), rig.mounting)
+        self._heads["direction"] = np.round(still * 32767)
+
+    def heads(self, snapshot: Snapshot, numbers: dict[str, int]) -> bytes:
+        """A frame of kind 1: header, heads, then what runs. numbers: number of each running key."""
+        values, heads = snapshot.values, self._heads
+        heads["colour"] = appearance(self.rig, values) * 255 + 0.5
+        heads["level"] = values[attributes.INTENSITY] * 2.55 + 0.5
+        heads["zoom"] = np.where(self._zooms, values[attributes.INDEX["zoom"]], self.rig.beam_deg) * 100
+        moving = self._moving
+        direction = stage.direction(
+            values[attributes.PAN, moving], values[attributes.TILT, moving], self.rig.mounting[moving]
+        )
+        heads["direction"][moving] = np.round(direction * 32767)
+        running = b"".join(
+            struct.pack("<Idf", numbers.get(key, 0), theta, weight) for key, theta, weight in snapshot.running
+        )
+        return b"".join(
+            (
+                _HEADER.pack(
+                    b"ZB", VERSION, HEADS, snapshot.number & 0xFFFFFFFF, snapshot.t, self._number, len(heads),
+                    len(snapshot.running),
+                ),  # fmt: skip
+                heads.tobytes(),
+                running,
+            )
+        )
+
+
+def universe_frame(snapshot: Snapshot, universe: int) -> bytes | None:
+    """A frame of kind 2: header with the universe's number, then its 512 slots. None when it is not there."""
+    universes = snapshot.program.rig.universes
+    if universe not in universes:
+        return None
+    header = _HEADER.pack(b"ZB", VERSION, UNIVERSE, snapshot.number & 0xFFFFFFFF, snapshot.t, universe, 512, 0)
+    return header + snapshot.data[universes.index(universe)].tobytes()

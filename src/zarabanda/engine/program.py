@@ -1,0 +1,142 @@
+"""What the engine works on: one immutable program, made from plain messages off the frame loop."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from zarabanda.core import attributes
+from zarabanda.core.effect import Effect, from_document
+from zarabanda.core.frame import Base, base_of
+from zarabanda.core.placement import Placed, place
+from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, Rig, build
+
+
+@dataclass(frozen=True)
+class Instance:
+    """An effect on a selection, that may play. key: `draft:3` or `control:5`; always: plays as long as it is there."""
+
+    key: str
+    effect_id: int
+    name: str
+    source: str
+    effect: Effect
+    placed: Placed
+    always: bool
+
+
+@dataclass(frozen=True)
+class Control:
+    """A fader or button: what it runs, how it acts. mode: `fader`, `latch` or `flash`; release in s."""
+
+    key: str
+    name: str
+    mode: str
+    release_s: float
+
+
+@dataclass(frozen=True)
+class Program:
+    """Everything that the show gives the engine. Swapped in whole, between two frames."""
+
+    rig: Rig
+    rig_revision: str
+    revision: int
+    base: Base
+    instances: dict[str, Instance]
+    controls: dict[str, Control]
+    tempos: dict[str, float]
+    opening: tuple[dict[str, Any], ...]
+
+
+def _tuples(value: Any) -> Any:
+    return tuple(_tuples(item) for item in value) if isinstance(value, list) else value
+
+
+def rig_from_message(message: dict[str, Any]) -> Rig:
+    """The rig of a `rig` message: modes by name, fixtures with the name of their mode."""
+    modes = {}
+    for data in message["modes"]:
+        fields = {key: _tuples(value) for key, value in data.items()}
+        fields["channels"] = tuple(Channel(**{k: _tuples(v) for k, v in c.items()}) for c in data["channels"])
+        fields["limits"] = {name: tuple(limits) for name, limits in data["limits"].items()}
+        modes[data["name"]] = ModeSpec(**fields)
+    fixtures = [
+        FixtureSpec(**({key: _tuples(value) for key, value in data.items()} | {"mode": modes[data["mode"]]}))
+        for data in message["fixtures"]
+    ]
+    return build(fixtures)
+
+
+EMPTY_RIG = build([])
+EMPTY = Program(EMPTY_RIG, "", 0, base_of(EMPTY_RIG), {}, {}, {}, ())
+
+
+class Compiler:
+    """Makes programs from messages; remembers placed effects, so that an edit costs what it changes."""
+
+    def __init__(self) -> None:
+        self._rig, self._rig_revision = EMPTY_RIG, ""
+        self._index: dict[str, int] = {}
+        self._placed: dict[str, tuple[str, Effect, Placed]] = {}
+        self._show: dict[str, Any] = {}
+        self._previews: dict[int, dict[str, Any]] = {}
+
+    def set_rig(self, message: dict[str, Any]) -> None:
+        """Take a new rig."""
+        self._rig, self._rig_revision = rig_from_message(message), message["revision"]
+        self._index = {key: number for number, key in enumerate(self._rig.heads.keys)}
+        self._placed.clear()
+
+    def set_show(self, message: dict[str, Any]) -> None:
+        """Take a new show part; previews of effects end."""
+        self._show = message
+        self._previews.clear()
+
+    def preview_effect(self, effect_id: int, document: dict[str, Any]) -> None:
+        """Take another document for an effect, until the next show part."""
+        self._previews[effect_id] = document
+
+    def preview_base(self, values: dict[str, dict[str, float]]) -> None:
+        """Take other draft values, until the next show part."""
+        self._show = {**self._show, "draft": values}
+
+    def program(self) -> Program:
+        """The program of what was taken so far."""
+        show = self._show
+        indexes, values = [], []
+        for name, heads in show.get("draft", {}).items():
+            row = attributes.INDEX[name] * len(self._rig)
+            for key, value in heads.items():
+                if key in self._index:
+                    indexes.append(row + self._index[key])
+                    values.append(value)
+        base = base_of(self._rig, np.array(indexes, np.int64), np.array(values, float))
+        instances = {}
+        for data in show.get("instances", ()):
+            document = self._previews.get(data["effect_id"], data["effect"])
+            effect, placed = self._place(data["key"], document, data["heads"])
+            instances[data["key"]] = Instance(
+                data["key"], data["effect_id"], document["name"], data["source"], effect, placed, data["always"]
+            )
+        for gone in set(self._placed) - set(instances):
+            del self._placed[gone]
+        controls = {data["key"]: Control(**data) for data in show.get("controls", ())}
+        return Program(
+            self._rig, self._rig_revision, show.get("revision", 0), base, instances, controls,
+            show.get("tempos", {}), tuple(show.get("opening", ())),
+        )  # fmt: skip
+
+    def _place(self, key: str, document: dict[str, Any], heads: list[str]) -> tuple[Effect, Placed]:
+        mark = json.dumps([document, heads], sort_keys=True)
+        known = self._placed.get(key)
+        if known is not None and known[0] == mark:
+            return known[1], known[2]
+        effect = from_document(document)
+        chosen = np.array([self._index[head] for head in heads if head in self._index], np.int64)
+        placed = place(effect, chosen, self._rig.heads)
+        self._placed[key] = (mark, effect, placed)
+        return effect, placed

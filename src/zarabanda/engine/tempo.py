@@ -1,0 +1,52 @@
+"""A tempo: beats as a continuous function of time, set by a number or by tapping."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+MIN_BPM, MAX_BPM = 10.0, 400.0
+_FORGET_TAPS_S = 2.5
+_TAPS_KEPT = 8
+
+
+@dataclass(frozen=True)
+class Tempo:
+    """Beats β(t) = beat + (t − since)·rate from `since` on; until `settles` at the rate `slew` instead.
+
+    After a tap the beat must fall on the tap, yet β must not jump: over the next beat it runs a little faster or slower
+    (`slew`, beats per second), so that it is whole when the next beat falls. rate: beats per second. Times: s.
+    """
+
+    bpm: float
+    since: float = 0.0
+    beat: float = 0.0
+    settles: float = 0.0
+    slew: float = 0.0
+    taps: tuple[float, ...] = ()
+
+    def beats(self, t: float) -> float:
+        """β(t), for any t."""
+        rate = self.bpm / 60
+        if self.settles <= self.since:
+            return self.beat + (t - self.since) * rate
+        slewed = min(t, self.settles) - self.since
+        return self.beat + slewed * self.slew + max(t - self.settles, 0.0) * rate
+
+    def with_bpm(self, bpm: float, t: float) -> Tempo:
+        """The same beat now, at another rate from now on. bpm: 10–400."""
+        bpm = min(max(bpm, MIN_BPM), MAX_BPM)
+        return replace(self, bpm=bpm, since=t, beat=self.beats(t), settles=t, slew=0.0)
+
+    def tapped(self, t: float) -> Tempo:
+        """Tapped at t: two taps or more set the rate; the beat falls on the tap, caught up over the next beat."""
+        taps = (*(tap for tap in self.taps if t - self.taps[-1] <= _FORGET_TAPS_S), t)[-_TAPS_KEPT:]
+        bpm = self.bpm
+        if len(taps) >= 2:
+            bpm = min(max(60 * (len(taps) - 1) / (taps[-1] - taps[0]), MIN_BPM), MAX_BPM)
+        period, now = 60 / bpm, self.beats(t)
+        slew = (round(now) + 1 - now) / period
+        return Tempo(bpm, t, now, t + period, slew, taps)
+
+    def to_document(self) -> dict[str, object]:
+        """Plain data for the journal."""
+        return {"bpm": self.bpm, "since": self.since, "beat": self.beat, "settles": self.settles, "slew": self.slew}

@@ -1,0 +1,121 @@
+"""Undo and redo: every edit is kept as the rows it changed, before and after."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from sqlalchemy import delete, event, insert, inspect, select, update
+from sqlalchemy.orm import Mapper, Session
+from sqlalchemy.orm.unitofwork import UOWTransaction
+
+from zarabanda.errors import ZarabandaError
+
+from .tables import Base, Edit
+
+Row = dict[str, Any]
+Change = dict[str, Any]
+
+_TABLES: dict[str, Mapper[Any]] = {
+    mapper.local_table.name: mapper for mapper in Base.registry.mappers if mapper.class_.in_history  # type: ignore[attr-defined]
+}
+
+
+def _after(row: Base) -> Row:
+    return {column.key: getattr(row, column.key) for column in inspect(row).mapper.column_attrs}
+
+
+def _before(row: Base) -> Row:
+    values = {}
+    for attribute in inspect(row).mapper.column_attrs:
+        past = inspect(row).attrs[attribute.key].history
+        values[attribute.key] = past.deleted[0] if past.deleted else getattr(row, attribute.key)
+    return values
+
+
+class Recorder:
+    """Notes what a session changes in the tables that undo follows."""
+
+    def __init__(self, session: Session) -> None:
+        self._noted: dict[tuple[str, Any], Change] = {}
+        event.listen(session, "after_flush", self._flushed)
+
+    def _flushed(self, session: Session, _context: UOWTransaction) -> None:
+        for row in [*session.new, *session.dirty, *session.deleted]:
+            if isinstance(row, Base) and row.in_history:
+                self._note(
+                    row,
+                    None if row in session.new else _before(row),
+                    None if row in session.deleted else _after(row),
+                )
+
+    def _note(self, row: Base, before: Row | None, after: Row | None) -> None:
+        table = row.__tablename__
+        key = inspect(row).mapper.primary_key_from_instance(row)[0]
+        known = self._noted.get((table, key))
+        if known is None:
+            self._noted[(table, key)] = {"table": table, "key": key, "before": before, "after": after}
+        else:
+            known["after"] = after
+
+    def changes(self) -> list[Change]:
+        """What changed so far, in order; rows that are as they were are left out."""
+        return [change for change in self._noted.values() if change["before"] != change["after"]]
+
+
+def _present(session: Session, mapper: Mapper[Any], key: Any) -> Row | None:
+    row = session.get(mapper.class_, key)
+    return None if row is None else _after(row)
+
+
+def _replace(session: Session, changes: list[Change], now: str, then: str, label: str) -> None:
+    """Put rows from their state `now` to their state `then`; refuse when one is not as it was left."""
+    for change in changes:
+        mapper = _TABLES[change["table"]]
+        if _present(session, mapper, change["key"]) != change[now]:
+            raise ZarabandaError(
+                f"“{label}” cannot be taken back: it was changed since, in another window. Undo it there first, or change "
+                "it by hand."
+            )
+    session.expunge_all()
+    for change in changes:
+        mapper = _TABLES[change["table"]]
+        key_column = mapper.primary_key[0]
+        if change[then] is None:
+            session.execute(delete(mapper).where(key_column == change["key"]))
+        elif change[now] is None:
+            session.execute(insert(mapper).values(**change[then]))
+        else:
+            session.execute(update(mapper).where(key_column == change["key"]).values(**change[then]))
+
+
+def undo(session: Session, browser: str) -> str:
+    """Take back the last edit of a browser; its label."""
+    edit = session.scalars(
+        select(Edit).where(Edit.browser == browser, ~Edit.undone).order_by(Edit.id.desc()).limit(1)
+    ).first()
+    if edit is None:
+        raise ZarabandaError("There is nothing to undo: you have not changed the show in this browser.")
+    number, label = edit.id, edit.label
+    _replace(session, edit.changes[::-1], "after", "before", label)
+    session.execute(update(Edit).where(Edit.id == number).values(undone=True))
+    return label
+
+
+def redo(session: Session, browser: str) -> str:
+    """Do the earliest undone edit of a browser again; its label."""
+    edit = session.scalars(
+        select(Edit).where(Edit.browser == browser, Edit.undone).order_by(Edit.id).limit(1)
+    ).first()
+    if edit is None:
+        raise ZarabandaError("There is nothing to redo.")
+    number, label = edit.id, edit.label
+    _replace(session, edit.changes, "before", "after", label)
+    session.execute(update(Edit).where(Edit.id == number).values(undone=False))
+    return label
+
+
+def waiting(session: Session, browser: str) -> tuple[str | None, str | None]:
+    """Labels of what undo and redo would take: for the buttons."""
+    done = select(Edit.label).where(Edit.browser == browser, ~Edit.undone).order_by(Edit.id.desc()).limit(1)
+    undone = select(Edit.label).where(Edit.browser == browser, Edit.undone).order_by(Edit.id).limit(1)
+    return session.scalar(done), session.scalar(undone)

@@ -1,0 +1,189 @@
+"""Questions and changes in the words of the show. Changes take the session of an edit (`Store.edit`)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import Any, TypeVar
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from zarabanda.core import attributes
+from zarabanda.errors import ZarabandaError
+from zarabanda.formats.effect_document import EffectDocument
+
+from .tables import Base, ControlRow, DraftEffect, DraftValue, EffectRow, Group, Page, Show, TempoRow
+
+T = TypeVar("T", bound=Base)
+
+
+class NotThere(ZarabandaError):
+    """What was asked for does not exist, or not any more."""
+
+
+class InUse(ZarabandaError):
+    """A name or place is taken."""
+
+
+def get(session: Session, table: type[T], key: Any, what: str) -> T:
+    """A row, or a clear error that it is gone."""
+    row = session.get(table, key)
+    if row is None:
+        raise NotThere(f"This {what} does not exist any more; somebody may have deleted it. Undo brings it back.", what)
+    return row
+
+
+def show(session: Session) -> Show:
+    """The one show."""
+    return get(session, Show, 1, "show")
+
+
+def groups(session: Session) -> Sequence[Group]:
+    """Groups in their order."""
+    return session.scalars(select(Group).order_by(Group.position, Group.id)).all()
+
+
+def tempos(session: Session) -> Sequence[TempoRow]:
+    """Tempos in their order."""
+    return session.scalars(select(TempoRow).order_by(TempoRow.position)).all()
+
+
+def library(session: Session) -> Sequence[EffectRow]:
+    """Kept effects by name."""
+    return session.scalars(select(EffectRow).where(EffectRow.kept).order_by(func.lower(EffectRow.name))).all()
+
+
+def free_name(session: Session, wanted: str) -> str:
+    """`wanted`, or with the lowest number behind it that no kept effect has."""
+    names = {name.lower() for name in session.scalars(select(EffectRow.name).where(EffectRow.kept))}
+    name, number = wanted, 2
+    while name.lower() in names:
+        name, number = f"{wanted[:76]} {number}", number + 1
+    return name
+
+
+def add_effect(session: Session, document: EffectDocument, *, kept: bool) -> EffectRow:
+    """A new effect."""
+    if kept:
+        _name_is_free(session, document.name, 0)
+    row = EffectRow(name=document.name, kept=kept, favourite=False, document=document.plain())
+    session.add(row)
+    session.flush()
+    return row
+
+
+def _name_is_free(session: Session, name: str, but: int) -> None:
+    same = select(EffectRow).where(EffectRow.kept, func.lower(EffectRow.name) == name.lower(), EffectRow.id != but)
+    if session.scalars(same).first() is not None:
+        raise InUse(f"There is an effect named “{name}” already. Try “{free_name(session, name)}”.", "name")
+
+
+def change_effect(session: Session, effect_id: int, document: EffectDocument) -> EffectRow:
+    """Another document for an effect, wherever it is used."""
+    row = get(session, EffectRow, effect_id, "effect")
+    if row.kept and document.name != row.name:
+        _name_is_free(session, document.name, row.id)
+    row.name, row.document = document.name, document.plain()
+    return row
+
+
+def keep_effect(session: Session, effect_id: int, name: str) -> EffectRow:
+    """Put an effect of the draft into the library, under a name."""
+    row = get(session, EffectRow, effect_id, "effect")
+    _name_is_free(session, name, row.id)
+    row.kept, row.name, row.document = True, name, {**row.document, "name": name}
+    return row
+
+
+def delete_effect(session: Session, effect_id: int) -> None:
+    """Delete an effect, and with it the controls and draft entries that run it."""
+    row = get(session, EffectRow, effect_id, "effect")
+    for table in (ControlRow, DraftEffect):
+        for user in session.scalars(select(table).where(table.effect_id == effect_id)):
+            session.delete(user)
+    session.flush()
+    session.delete(row)
+
+
+def uses(session: Session, effect_id: int) -> list[str]:
+    """Where an effect is used, in words."""
+    rows = session.execute(
+        select(Page.name, ControlRow.place, ControlRow.mode)
+        .join(ControlRow, ControlRow.page_id == Page.id)
+        .where(ControlRow.effect_id == effect_id)
+        .order_by(Page.position, ControlRow.place)
+    )
+    found = [f"{'fader' if mode == 'fader' else 'button'} {place} of {page}" for page, place, mode in rows]
+    drafts = session.scalar(select(func.count()).select_from(DraftEffect).where(DraftEffect.effect_id == effect_id))
+    return [*found, *(["the draft"] if drafts else [])]
+
+
+def put_on_draft(session: Session, effect_id: int, heads: Iterable[str]) -> DraftEffect:
+    """Run an effect in the draft."""
+    get(session, EffectRow, effect_id, "effect")
+    row = DraftEffect(effect_id=effect_id, heads=list(heads))
+    session.add(row)
+    session.flush()
+    return row
+
+
+def remove_from_draft(session: Session, draft_effect_id: int) -> None:
+    """Take an effect out of the draft; one that was not kept goes with it."""
+    row = get(session, DraftEffect, draft_effect_id, "draft effect")
+    effect = get(session, EffectRow, row.effect_id, "effect")
+    session.delete(row)
+    session.flush()
+    if not effect.kept and not uses(session, effect.id):
+        session.delete(effect)
+
+
+def clear_draft(session: Session) -> None:
+    """Take back all values set by hand, and all effects of the draft."""
+    for value in session.scalars(select(DraftValue)):
+        session.delete(value)
+    for effect in session.scalars(select(DraftEffect)).all():
+        remove_from_draft(session, effect.id)
+
+
+def set_draft_values(session: Session, attribute: str, values: dict[str, float | None]) -> None:
+    """Set values of one attribute by head key, in natural units; None takes a value back."""
+    row_of = attributes.BY_NAME.get(attribute)
+    if row_of is None:
+        raise ZarabandaError(f"There is no attribute {attribute!r}; use one of {', '.join(attributes.BY_NAME)}.", "attribute")
+    for head, value in values.items():
+        if value is not None and not row_of.low <= value <= row_of.high:
+            raise ZarabandaError(
+                f"{attribute} {value:g} of head {head} is out of range; it goes from {row_of.low:g} to {row_of.high:g} "
+                f"{row_of.unit}.",
+                f"values.{head}",
+            )
+    row = session.get(DraftValue, attribute)
+    merged = {**(row.heads if row else {}), **values}
+    kept = {head: float(value) for head, value in merged.items() if value is not None}
+    if row is None and kept:
+        session.add(DraftValue(attribute=attribute, heads=kept))
+    elif row is not None and kept:
+        row.heads = kept
+    elif row is not None:
+        session.delete(row)
+
+
+def add_control(
+    session: Session, page_id: int, *, place: int, name: str, mode: str, effect_id: int, heads: list[str], release_s: float
+) -> ControlRow:
+    """Put an effect on a fader or button of a page. place: 1…; it must be free."""
+    page = get(session, Page, page_id, "page")
+    get(session, EffectRow, effect_id, "effect").kept = True
+    taken = select(ControlRow).where(
+        ControlRow.page_id == page_id, ControlRow.place == place, (ControlRow.mode == "fader") == (mode == "fader")
+    )
+    other = session.scalars(taken).first()
+    if other is not None:
+        kind = "Fader" if mode == "fader" else "Button"
+        raise InUse(f"{kind} {place} of {page.name} has “{other.name}” already. Choose a free place, or remove it first.", "place")
+    row = ControlRow(
+        page_id=page_id, place=place, name=name, mode=mode, effect_id=effect_id, heads=heads, release_s=release_s
+    )
+    session.add(row)
+    session.flush()
+    return row

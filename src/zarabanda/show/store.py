@@ -1,0 +1,93 @@
+"""The database of a show: opening and migrating it, and edits as single transactions that undo can take back."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Engine, create_engine, event, select
+from sqlalchemy.orm import Session, sessionmaker
+
+from . import history
+from .tables import Edit
+
+
+def _configure(connection: Any, _record: Any) -> None:
+    cursor = connection.cursor()
+    cursor.execute("PRAGMA journal_mode=WAL")
+    cursor.execute("PRAGMA foreign_keys=ON")
+    cursor.execute("PRAGMA synchronous=NORMAL")
+    cursor.execute("PRAGMA busy_timeout=5000")
+    cursor.close()
+
+
+def open_engine(path: Path) -> Engine:
+    """An SQLite database in WAL mode with foreign keys on."""
+    engine = create_engine(f"sqlite:///{path}")
+    event.listen(engine, "connect", _configure)
+    return engine
+
+
+def migrate(engine: Engine) -> None:
+    """Bring the schema to the newest version."""
+    config = Config()
+    config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+
+
+class Store:
+    """Sessions for reading and edits for writing. `on_edit` is called after every change of the show."""
+
+    def __init__(self, path: Path) -> None:
+        self.engine = open_engine(path)
+        migrate(self.engine)
+        self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+        self.on_edit: Callable[[], None] = lambda: None
+
+    @contextmanager
+    def reading(self) -> Iterator[Session]:
+        """A session to read with."""
+        with self._sessions() as session:
+            yield session
+
+    @contextmanager
+    def edit(self, browser: str, label: str) -> Iterator[Session]:
+        """One transaction for one user action; kept in the history as `label` when it changed something."""
+        with self._sessions() as session:
+            recorder = history.Recorder(session)
+            yield session
+            session.flush()
+            changes = recorder.changes()
+            if not changes:
+                session.rollback()
+                return
+            for undone in session.scalars(select(Edit).where(Edit.browser == browser, Edit.undone)):
+                session.delete(undone)
+            session.add(Edit(browser=browser, label=label, changes=changes))
+            session.commit()
+        self.on_edit()
+
+    def undo(self, browser: str) -> str:
+        """Take back this browser's last edit; its label. Raises ZarabandaError when there is none, or it was overtaken."""
+        return self._again(history.undo, browser)
+
+    def redo(self, browser: str) -> str:
+        """Do this browser's last undone edit again; its label."""
+        return self._again(history.redo, browser)
+
+    def _again(self, way: Callable[[Session, str], str], browser: str) -> str:
+        with self._sessions() as session:
+            label = way(session, browser)
+            session.commit()
+        self.on_edit()
+        return label
+
+    def close(self) -> None:
+        """Let go of the file."""
+        self.engine.dispose()
