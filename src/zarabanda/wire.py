@@ -65,17 +65,14 @@ def receive(connection: socket.socket) -> Message | None:
     return message
 
 
-class Peer:
-    """One connected client of a `Server`: a queue for messages that count, a slot each for those where the newest wins."""
+class Mailbox:
+    """Messages on their way to a slow reader: a queue for those that count, and slots where the newest wins."""
 
-    def __init__(self, connection: socket.socket) -> None:
-        self.connection = connection
-        self.watching: set[int] = set()
+    def __init__(self) -> None:
         self._condition = threading.Condition()
         self._queue: list[Message] = []
         self._newest: dict[str, Message] = {}
         self._open = True
-        threading.Thread(target=self._write, daemon=True, name="link-writer").start()
 
     def post(self, message: Message) -> None:
         """Send in order, all of them."""
@@ -89,24 +86,42 @@ class Peer:
             self._newest[slot] = message
             self._condition.notify()
 
-    def close(self) -> None:
-        """End the connection."""
+    def take(self) -> list[Message] | None:
+        """Wait for messages and take them all; None when the mailbox is closed."""
+        with self._condition:
+            self._condition.wait_for(lambda: self._queue or self._newest or not self._open)
+            if not self._open:
+                return None
+            messages = [*self._queue, *self._newest.values()]
+            self._queue.clear()
+            self._newest.clear()
+            return messages
+
+    def shut(self) -> None:
+        """Close: `take` gives None."""
         with self._condition:
             self._open = False
-            self._condition.notify()
+            self._condition.notify_all()
+
+
+class Peer(Mailbox):
+    """One connected client of a `Server`. watching: universes that it wants to see."""
+
+    def __init__(self, connection: socket.socket) -> None:
+        super().__init__()
+        self.connection = connection
+        self.watching: set[int] = set()
+        threading.Thread(target=self._write, daemon=True, name="link-writer").start()
+
+    def close(self) -> None:
+        """End the connection."""
+        self.shut()
         with contextlib.suppress(OSError):
             self.connection.shutdown(socket.SHUT_RDWR)
         self.connection.close()
 
     def _write(self) -> None:
-        while True:
-            with self._condition:
-                self._condition.wait_for(lambda: self._queue or self._newest or not self._open)
-                if not self._open:
-                    return
-                messages = [*self._queue, *self._newest.values()]
-                self._queue.clear()
-                self._newest.clear()
+        while (messages := self.take()) is not None:
             try:
                 for message in messages:
                     send(self.connection, message)

@@ -94,3 +94,14 @@ def render(request: RenderRequest) -> dict[str, list[list[float]]]:
         for name in touched
         if has[attributes.INDEX[name]].any()
     }
+
+
+def csv_lines(request: RenderRequest, values: dict[str, list[list[float]]]) -> list[str]:
+    """The answer as CSV: time, attribute, then a column for each head."""
+    lines = [",".join(["time", "attribute", *(head.id for head in request.heads)]) + "\n"]
+    for name, rows in values.items():
+        lines += [
+            ",".join([f"{t:.6g}", name, *(f"{value:.9g}" for value in row)]) + "\n"
+            for t, row in zip(request.times, rows, strict=True)
+        ]
+    return lines

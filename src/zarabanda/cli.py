@@ -1,0 +1,209 @@
+"""The command line: one program that starts, renders, measures."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import sys
+import time
+import webbrowser
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from zarabanda.errors import ZarabandaError
+
+app = typer.Typer(
+    name="zarabanda", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False,
+    help="Design, play and trust the light of a concert.",
+)  # fmt: skip
+
+DataOption = Annotated[Path, typer.Option(help="Folder that keeps the show and the journal.")]
+HostOption = Annotated[str, typer.Option(help="Address to listen on; other than this machine's needs --access-code.")]
+PortOption = Annotated[int, typer.Option(help="TCP port of the page (0: any free one).", min=0, max=65_535)]
+CodeOption = Annotated[str, typer.Option(help="Code that browsers must enter.", envvar="ZARABANDA_ACCESS_CODE")]
+NodePortOption = Annotated[int, typer.Option(help="UDP port of the simulated node (0: any free one).", min=0, max=65_535)]
+RateOption = Annotated[float, typer.Option(help="Frames per second.", min=20, max=44)]
+
+
+def _serve(data: Path, host: str, port: int, code: str, node_port: int, rate: float, demo: bool, browse: bool) -> None:
+    from zarabanda.supervisor import Settings, Supervisor
+
+    supervisor = Supervisor(Settings(data, host, port, code, True, node_port, rate))
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, lambda *_: supervisor.stop())
+    _prepare(data, demo)
+
+    def ready() -> None:
+        print(f"Zarabanda is at {supervisor.address}  (Ctrl-C ends it)", flush=True)
+        if browse and (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or sys.platform == "darwin"):
+            webbrowser.open(supervisor.address)
+
+    supervisor.run(ready)
+
+
+def _prepare(data: Path, demo: bool) -> None:
+    from zarabanda.demo import salt_light
+    from zarabanda.show.store import Store
+
+    store = Store(data / "show.db")
+    if salt_light.is_empty(store):
+        if demo:
+            salt_light.build(store)
+        else:
+            with store.edit("setup", "New show") as session:
+                salt_light.new_show(session, "New show")
+    store.close()
+
+
+@app.command()
+def demo(
+    data: DataOption = Path("data/demo"),
+    host: HostOption = "127.0.0.1",
+    port: PortOption = 8765,
+    access_code: CodeOption = "",
+    node_port: NodePortOption = 5568,
+    rate: RateOption = 44.0,
+    browser: Annotated[bool, typer.Option(help="Open a browser.")] = True,
+) -> None:
+    """Run the demo show "Salt Light", with a simulated node on this machine."""
+    _serve(data, host, port, access_code, node_port, rate, True, browser)
+
+
+@app.command()
+def serve(
+    data: DataOption = Path("data/show"),
+    host: HostOption = "127.0.0.1",
+    port: PortOption = 8765,
+    access_code: CodeOption = "",
+    node_port: NodePortOption = 5568,
+    rate: RateOption = 44.0,
+) -> None:
+    """Run a show of your own; an empty folder begins a new one."""
+    _serve(data, host, port, access_code, node_port, rate, False, False)
+
+
+@app.command(hidden=True)
+def engine(data: DataOption, node_port: NodePortOption = 5568, rate: RateOption = 44.0) -> None:
+    """The engine process (started by serve and demo)."""
+    from zarabanda.engine.main import main as run
+
+    run(data, node_port, rate)
+
+
+@app.command()
+def node(
+    port: NodePortOption = 5568,
+    data: Annotated[Path | None, typer.Option(help="Answer the Output view of this data folder.")] = None,
+    quiet: Annotated[bool, typer.Option(help="Print nothing; end with the parent process.")] = False,
+) -> None:
+    """Run the simulated E1.31 node alone: it receives on 127.0.0.1 and prints what it counts."""
+    from zarabanda import wire
+    from zarabanda.simulators.node import Node, serve_status
+
+    receiver = Node(port)
+    if data is not None:
+        serve_status(receiver, wire.socket_path(data, "node"))
+    if quiet:
+        sys.stdin.read()
+        return
+    print(f"Listening on 127.0.0.1:{receiver.port}", flush=True)
+    try:
+        while True:
+            time.sleep(1)
+            for row in receiver.status()["universes"]:
+                print(
+                    f"universe {row['universe']}: {row['per_second']:.1f} packets/s, {row['sequence_errors']} sequence errors, "
+                    f"jitter {row['jitter_ms']:.2f} ms, from {row['source']}",
+                    flush=True,
+                )
+    except KeyboardInterrupt:
+        receiver.close()
+
+
+def _read_requests(file: Path) -> list[Any]:
+    try:
+        text = sys.stdin.read() if str(file) == "-" else file.read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise ZarabandaError(f"{file} cannot be read: {error}. Give a JSON file, or - for standard input.") from error
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise ZarabandaError(f"{file} is not JSON: {error}.") from error
+    return data if isinstance(data, list) else [data]
+
+
+@app.command()
+def render(
+    file: Annotated[Path, typer.Argument(help="A render request, or a list of them, as JSON (-: standard input).")],
+    output_format: Annotated[str, typer.Option("--format", help="json or csv.")] = "json",
+) -> None:
+    """Compute the values of an effect at given times; one JSON line for each request."""
+    from zarabanda.formats import render_request
+
+    if output_format not in ("json", "csv"):
+        raise ZarabandaError(f"There is no format {output_format!r}; use json or csv.", "--format")
+    for number, data in enumerate(_read_requests(file)):
+        try:
+            request = render_request.read({k: v for k, v in data.items() if k != "expect"} if isinstance(data, dict) else data)
+        except ZarabandaError as error:
+            raise ZarabandaError(f"Request {number + 1}: {error.message}", error.place) from error
+        values = render_request.render(request)
+        if output_format == "json":
+            print(json.dumps(values))
+        else:
+            sys.stdout.writelines(render_request.csv_lines(request, values))
+
+
+@app.command()
+def bench(
+    universes: Annotated[list[int] | None, typer.Option(help="How many universes of the bench rig (may be repeated).")] = None,
+    layers: Annotated[int, typer.Option(min=1, max=4)] = 4,
+    seconds: Annotated[float, typer.Option(help="How long to measure each.", min=0.2, max=600)] = 3.0,
+    as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    live: Annotated[bool, typer.Option(help="Also run the demo and measure jitter and reaction at the node.")] = False,
+) -> None:
+    """Measure frame times beside a plain NumPy floor, with the machine's steal."""
+    from zarabanda import bench as benches
+
+    results = [benches.frames(count, layers, seconds) for count in (universes or [8, 64])]
+    report: dict[str, Any] | None = benches.live(max(seconds, 10.0)) if live else None
+    if as_json:
+        print(json.dumps(results[0] if len(results) == 1 and report is None else {"frames": results, "live": report}))
+        return
+    for result in results:
+        print(benches.as_text(result))
+    if report is not None:
+        print(benches.live_as_text(report))
+
+
+@app.command()
+def screenshots(
+    folder: Annotated[Path, typer.Option(help="Where the pictures go.")] = Path("docs/screenshots"),
+) -> None:
+    """Renew one picture of each main view, from the demo show with something running."""
+    from zarabanda import pictures
+
+    for path in pictures.take(folder):
+        print(path)
+
+
+def main() -> None:
+    """The program: errors of ours are told in one line, without a traceback."""
+    try:
+        app(standalone_mode=False)
+    except ZarabandaError as error:
+        print(f"zarabanda: {error.message}", file=sys.stderr)
+        sys.exit(2)
+    except (KeyboardInterrupt, typer.Abort):
+        sys.exit(130)
+    except typer.Exit as error:
+        sys.exit(error.exit_code)
+    except Exception as error:
+        show = getattr(error, "show", None)  # usage errors of the command line
+        if show is None:
+            raise
+        show()
+        sys.exit(getattr(error, "exit_code", 2))

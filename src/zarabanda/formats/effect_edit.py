@@ -1,0 +1,201 @@
+"""Edits of an effect document by path and value, with the changes of form that they entail."""
+
+from __future__ import annotations
+
+import copy
+from collections.abc import Callable
+from typing import Any
+
+from zarabanda.core import attributes, waveforms
+from zarabanda.errors import ZarabandaError
+
+from .effect_document import MAX_LAYERS, EffectDocument, read
+
+Doc = dict[str, Any]
+
+_DEPTHS = {"intensity": 70.0, "pan": 60.0, "tilt": 40.0, "hue": 120.0, "saturation": 60.0, "zoom": 20.0, "strobe": 10.0}
+_DEFAULT_COLOURS = ("#ff3b2f", "#2f6bff")
+_DEFAULT_CURVE = [[0.0, 0.0], [0.25, 1.0], [0.6, 0.35], [1.0, 0.0]]
+_DEFAULT_FREE = [[-1.0, -0.6], [-0.2, 1.0], [0.4, -0.2], [1.0, 0.8], [0.6, -1.0]]
+
+
+def _waveform(shape: str) -> Doc:
+    form: Doc = {"kind": "waveform", "shape": shape}
+    if shape == "curve":
+        form |= {"points": copy.deepcopy(_DEFAULT_CURVE), "interpolation": "smooth"}
+    if shape == "square":
+        form |= {"duty": 0.5, "softness": 0.0}
+    return form
+
+
+def _depth(attribute: str) -> Doc:
+    row = attributes.BY_NAME[attribute]
+    kind = "centred" if row.family in ("position", "colour") else "above"
+    return {"kind": kind, "depth": _DEPTHS.get(attribute, row.span * 0.5)}
+
+
+def new_layer(attribute: str) -> Doc:
+    """A layer that can be seen at once: never depth 0."""
+    if attribute == "position":
+        return {"attribute": attribute, "form": {"kind": "path", "path": "circle", "width": 40.0, "height": 20.0}}
+    if attribute == "colour":
+        stops = [{"value": value, "travel": 1.0, "hold": 0.0, "ease": "smooth"} for value in _DEFAULT_COLOURS]
+        return {"attribute": attribute, "form": {"kind": "stops", "stops": stops}}
+    if attribute not in attributes.BY_NAME:
+        names = ", ".join([*attributes.BY_NAME, *attributes.COMPOUND])
+        raise ZarabandaError(f"There is no attribute {attribute!r}; use one of {names}.", "attribute")
+    wave = "swell" if _depth(attribute)["kind"] == "above" else "sine"
+    return {"attribute": attribute, "form": _waveform(wave), "anchor": _depth(attribute)}
+
+
+def new_effect(attribute: str, name: str) -> EffectDocument:
+    """An effect of one layer, on the beat of Movement."""
+    return read({"name": name, "layers": [new_layer(attribute)]})
+
+
+def _set_attribute(document: Doc, layer: Doc, value: str) -> None:
+    fresh = new_layer(value)
+    same_kind = fresh["form"]["kind"] == layer["form"]["kind"] == "waveform"
+    kept = {key: layer[key] for key in ("ratio", "start", "spread", "muted") if key in layer}
+    if same_kind:
+        kept["form"] = layer["form"]
+    layer.clear()
+    layer.update(fresh | kept)
+
+
+def _set_form(document: Doc, layer: Doc, value: str) -> None:
+    if layer["form"]["kind"] == "path":
+        layer["form"]["path"] = value
+        if value == "free" and not layer["form"].get("points"):
+            layer["form"]["points"] = copy.deepcopy(_DEFAULT_FREE)
+        return
+    if value == "stops":
+        row = attributes.BY_NAME[layer["attribute"]]
+        levels = (row.low + row.span * share for share in (0.2, 0.8))
+        stops = [{"value": round(v, 2), "travel": 1.0, "hold": 1.0, "ease": "smooth"} for v in levels]
+        layer["form"] = {"kind": "stops", "stops": stops}
+        layer.pop("anchor", None)
+        return
+    if value not in waveforms.ALL_SHAPES:
+        raise ZarabandaError(f"There is no waveform {value!r}; use one of {', '.join(waveforms.ALL_SHAPES)}.", "form")
+    layer["form"] = _waveform(value)
+    layer.setdefault("anchor", _depth(layer["attribute"]))
+
+
+def _set_anchor(document: Doc, layer: Doc, value: str) -> None:
+    old, row = layer.get("anchor") or {}, attributes.BY_NAME[layer["attribute"]]
+    if value == "between":
+        depth = min(float(old.get("depth", row.span / 2)), row.span)
+        middle = min(max(row.home, row.low + depth / 2), row.high - depth / 2)
+        layer["anchor"] = {"kind": value, "low": middle - depth / 2, "high": middle + depth / 2}
+    else:
+        depth = old["high"] - old["low"] if old.get("kind") == "between" else old.get("depth", _depth(row.name)["depth"])
+        layer["anchor"] = {"kind": value, "depth": abs(float(depth)) or _depth(row.name)["depth"]}
+
+
+_ON_LAYER: dict[str, Callable[[Doc, Doc, str], None]] = {
+    "attribute": _set_attribute,
+    "form": _set_form,
+    "anchor.kind": _set_anchor,
+}
+
+
+def _set_spread_kind(document: Doc, value: str) -> None:
+    document["spread"] = {"kind": value}
+    if value == "ripple" and document["lanes"].get("travel") == "back-and-forth":
+        document["lanes"]["travel"] = "forward"
+
+
+def _set_speed_kind(document: Doc, value: str) -> None:
+    if value == "time":
+        document["speed"] = {"kind": "time", "seconds_per_cycle": 2.0}
+    else:
+        document["speed"] = {"kind": "tempo", "tempo": "Movement", "cycles_per_beat": 0.5, "sync": "beat"}
+
+
+def _set_parts(document: Doc, value: int) -> None:
+    document["lanes"] |= {"parts": value}
+    if value == 2 and "mirror" not in document["lanes"]:
+        document["lanes"]["mirror"] = True
+
+
+_ON_EFFECT: dict[str, Callable[[Doc, Any], None]] = {
+    "spread.kind": _set_spread_kind,
+    "speed.kind": _set_speed_kind,
+    "lanes.parts": _set_parts,
+}
+
+
+def _layer_at(document: Doc, number: str) -> Doc:
+    layers = document["layers"]
+    if not number.isdigit() or int(number) >= len(layers):
+        raise ZarabandaError(f"There is no layer {number}; this effect has {len(layers)}.", "path")
+    layer: Doc = layers[int(number)]
+    return layer
+
+
+def _set(document: Doc, path: str, value: Any) -> None:
+    if path in _ON_EFFECT:
+        _ON_EFFECT[path](document, value)
+        return
+    parts = path.split(".")
+    if parts[0] == "layers" and len(parts) > 2:
+        rest = ".".join(parts[2:])
+        if rest in _ON_LAYER and isinstance(value, str):
+            _ON_LAYER[rest](document, _layer_at(document, parts[1]), value)
+            return
+    place: Any = document
+    for part in parts[:-1]:
+        try:
+            place = place[int(part)] if isinstance(place, list) else place.setdefault(part, {})
+        except (ValueError, IndexError, AttributeError) as error:
+            raise ZarabandaError(f"The effect has no place “{path}”.", path) from error
+    last = parts[-1]
+    if isinstance(place, list) and last.isdigit() and int(last) < len(place):
+        place[int(last)] = value
+    elif isinstance(place, dict):
+        place[last] = value
+    else:
+        raise ZarabandaError(f"The effect has no place “{path}”.", path)
+
+
+def _add_layer(document: Doc, path: str, value: Any) -> None:
+    if len(document["layers"]) >= MAX_LAYERS:
+        raise ZarabandaError(f"An effect has at most {MAX_LAYERS} layers. Put the next one into a second effect.", "layers")
+    document["layers"].append(new_layer(str(value)))
+
+
+def _remove_layer(document: Doc, path: str, value: Any) -> None:
+    layer = _layer_at(document, str(value))
+    if len(document["layers"]) == 1:
+        raise ZarabandaError("An effect needs a layer. Delete the effect instead, or change this layer.", "layers")
+    document["layers"].remove(layer)
+
+
+def _duplicate_layer(document: Doc, path: str, value: Any) -> None:
+    layer = _layer_at(document, str(value))
+    document["layers"].insert(int(value) + 1, copy.deepcopy(layer))
+
+
+def _move_layer(document: Doc, path: str, value: Any) -> None:
+    layer = _layer_at(document, path)
+    document["layers"].remove(layer)
+    document["layers"].insert(max(0, min(int(value), len(document["layers"]))), layer)
+
+
+OPERATIONS: dict[str, Callable[[Doc, str, Any], None]] = {
+    "set": _set,
+    "add-layer": _add_layer,
+    "remove-layer": _remove_layer,
+    "duplicate-layer": _duplicate_layer,
+    "move-layer": _move_layer,
+}
+
+
+def change(document: Doc, operation: str, path: str, value: Any) -> EffectDocument:
+    """A changed copy of a document, checked. operation: one of OPERATIONS; path: where (a layer's number to move it)."""
+    changed = copy.deepcopy(document)
+    changed.setdefault("lanes", {})
+    changed.setdefault("spread", {"kind": "ripple"})
+    OPERATIONS[operation](changed, path, value)
+    return read(changed)

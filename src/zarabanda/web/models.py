@@ -1,0 +1,319 @@
+"""What the API takes and gives, beside the documents of `formats`."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+HeadKey = Annotated[str, Field(pattern=r"^\d{1,5}(\.\d{1,4})?$")]
+HeadKeys = Annotated[list[HeadKey], Field(max_length=20_000)]
+Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+
+
+class Part(BaseModel):
+    """All bodies: unknown keys are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Fault(BaseModel):
+    """What is wrong, where, and what to do."""
+
+    message: str
+    place: str = ""
+
+
+class GroupView(BaseModel):
+    """A kept selection."""
+
+    id: int
+    name: str
+    heads: list[str]
+
+
+class TempoView(BaseModel):
+    """A shared speed."""
+
+    name: str
+    bpm: float
+
+
+class ShowView(BaseModel):
+    """The show's frame: name, groups, tempos, what undo and redo would take."""
+
+    name: str
+    revision: int
+    groups: list[GroupView]
+    tempos: list[TempoView]
+    undo: str | None
+    redo: str | None
+
+
+class HeadView(BaseModel):
+    """A head: its fixture, place in metres, what it is and what it can do."""
+
+    key: str
+    fixture: int
+    cell: int
+    kind: str
+    place: tuple[float, float, float]
+    attributes: list[str]
+
+
+class FixtureView(BaseModel):
+    """A fixture of the patch."""
+
+    number: int
+    name: str
+    maker: str
+    model: str
+    mode: str
+    kind: str
+    heads: int
+    universe: int
+    address: int
+    footprint: int
+    place: tuple[float, float, float]
+
+
+class RigView(BaseModel):
+    """The rig. number: as in the header of live frames, whose heads come in this order."""
+
+    number: int
+    fixtures: list[FixtureView]
+    heads: list[HeadView]
+
+
+class SelectionText(Part):
+    """A selection in words, on top of a current one."""
+
+    text: Annotated[str, Field(max_length=500)]
+    current: HeadKeys = []
+
+
+class SelectionOrder(Part):
+    """Heads to put in order."""
+
+    heads: HeadKeys
+    order: Annotated[list[str], Field(min_length=1, max_length=8)]
+
+
+class SelectionView(BaseModel):
+    """Heads in their order."""
+
+    heads: list[str]
+
+
+class SentenceView(BaseModel):
+    """Words and value slots: see core.sentence."""
+
+    layers: list[list[dict[str, Any]]]
+    shared: list[dict[str, Any]]
+    text: str
+
+
+class EffectView(BaseModel):
+    """An effect with its sentence and where it is used."""
+
+    id: int
+    name: str
+    kept: bool
+    favourite: bool
+    document: dict[str, Any]
+    sentence: SentenceView
+    uses: list[str]
+
+
+class EffectsView(BaseModel):
+    """Effects of the library."""
+
+    effects: list[EffectView]
+
+
+class NewEffect(Part):
+    """A new effect on one attribute, at once in the draft on these heads; or a document, into the library."""
+
+    attribute: str | None = None
+    heads: HeadKeys = []
+    document: dict[str, Any] | None = None
+
+
+class NewEffectView(BaseModel):
+    """The new effect, and its key in the draft when it runs there."""
+
+    effect: EffectView
+    draft_id: int | None
+
+
+class WeaveAsk(Part):
+    """Which heads (none: a made-up row), columns and attribute (`look`: as it will look) to weave."""
+
+    heads: HeadKeys = []
+    columns: Annotated[int, Field(ge=2, le=1024)] = 240
+    attribute: str = "look"
+    phantom: Annotated[int, Field(ge=1, le=100)] = 10
+    cycles: Annotated[float, Field(gt=0, le=64)] = 2.0
+
+
+class WeaveView(BaseModel):
+    """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes."""
+
+    heads: list[str]
+    lanes: list[int]
+    parts: list[int]
+    count: int
+    columns: int
+    cycles: float
+    beats: float | None
+    seconds: float
+    attribute: str
+    attributes: list[str]
+    cut_off: dict[str, float]
+    pixels: str
+
+
+class EffectChange(Part):
+    """One change of an effect. preview: shown on stage and in the answer, but not kept."""
+
+    operation: Literal["set", "add-layer", "remove-layer", "duplicate-layer", "move-layer"] = "set"
+    path: str = ""
+    value: Any = None
+    preview: bool = False
+    weave: WeaveAsk | None = None
+
+
+class EffectChanged(BaseModel):
+    """The effect after a change, and its weave when asked for."""
+
+    effect: EffectView
+    weave: WeaveView | None
+
+
+class Keep(Part):
+    """The name to keep an effect under."""
+
+    name: Name
+
+
+class Favourite(Part):
+    """Whether it is a favourite."""
+
+    favourite: bool
+
+
+class DraftEffectView(BaseModel):
+    """An effect that runs in the draft."""
+
+    id: int
+    effect_id: int
+    name: str
+    kept: bool
+    heads: list[str]
+
+
+class DraftView(BaseModel):
+    """Values set by hand, and effects."""
+
+    values: dict[str, dict[str, float]]
+    effects: list[DraftEffectView]
+
+
+class DraftValues(Part):
+    """Values of attributes by head, natural units; null takes one back. preview: shown, not kept."""
+
+    values: dict[str, dict[HeadKey, float | None]]
+    preview: bool = False
+    label: Annotated[str, Field(max_length=120)] = "Set values"
+
+
+class OnDraft(Part):
+    """An effect on heads."""
+
+    effect_id: int
+    heads: HeadKeys
+
+
+class NewControl(Part):
+    """An effect on a fader or button."""
+
+    place: Annotated[int, Field(ge=1, le=24)]
+    mode: Literal["fader", "latch", "flash"]
+    name: Name
+    effect_id: int
+    heads: HeadKeys
+    release_s: Annotated[float, Field(ge=0, le=30)] = 0.4
+
+
+class ControlView(BaseModel):
+    """A fader or button."""
+
+    id: int
+    key: str
+    place: int
+    mode: str
+    name: str
+    effect_id: int
+    effect: str
+    heads: list[str]
+
+
+class PageView(BaseModel):
+    """A page of faders and buttons."""
+
+    id: int
+    name: str
+    controls: list[ControlView]
+
+
+class PagesView(BaseModel):
+    """All pages."""
+
+    pages: list[PageView]
+
+
+class Done(BaseModel):
+    """What was done, in words."""
+
+    done: str
+
+
+class UniverseView(BaseModel):
+    """A universe of the show, with the fixtures in it."""
+
+    universe: int
+    used: int
+    fixtures: list[dict[str, Any]]
+
+
+class UniversesView(BaseModel):
+    """All universes."""
+
+    universes: list[UniverseView]
+
+
+class NodeUniverse(BaseModel):
+    """What the simulated node saw of a universe."""
+
+    universe: int
+    packets: int
+    per_second: float
+    sequence_errors: int
+    source: str
+    priority: int
+    terminated: bool
+    lost: bool
+    gap_ms: float
+    jitter_ms: float
+    longest_gap_ms: float
+    slots: list[int]
+
+
+class NodeView(BaseModel):
+    """The simulated node; running is false where it was not started."""
+
+    running: bool
+    port: int = 0
+    bad: int = 0
+    last_bad: str = ""
+    universes: list[NodeUniverse] = []

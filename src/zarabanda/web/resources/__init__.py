@@ -1,0 +1,1 @@
+"""One blueprint a resource: each function reads or edits the show, and says so in words."""

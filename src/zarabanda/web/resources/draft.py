@@ -1,0 +1,83 @@
+"""The draft: values set by hand, and effects that run on them."""
+
+from __future__ import annotations
+
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel
+from sqlalchemy import select
+
+from zarabanda.show import repositories
+from zarabanda.show.tables import DraftEffect, DraftValue, EffectRow
+
+from ..context import browser_id, context
+from ..models import Done, DraftEffectView, DraftValues, DraftView, OnDraft
+from .rig import known_heads
+
+api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])
+
+
+class DraftPath(BaseModel):
+    """Which effect of the draft."""
+
+    draft_id: int
+
+
+@api.get("", responses={200: DraftView})
+def get_draft() -> DraftView:
+    """All of the draft."""
+    with context().store.reading() as session:
+        rows = session.execute(
+            select(DraftEffect, EffectRow).join(EffectRow, EffectRow.id == DraftEffect.effect_id).order_by(DraftEffect.id)
+        )
+        return DraftView(
+            values={value.attribute: value.heads for value in session.scalars(select(DraftValue))},
+            effects=[
+                DraftEffectView(id=d.id, effect_id=e.id, name=e.name, kept=e.kept, heads=d.heads) for d, e in rows
+            ],
+        )
+
+
+@api.post("/values", responses={200: Done})
+def set_values(body: DraftValues) -> Done:
+    """Set or take back values. A preview is on stage at once, and gone with the next edit."""
+    store, link = context().store, context().link
+    known_heads([key for heads in body.values.values() for key in heads])
+    if body.preview:
+        with store.reading() as session:
+            for attribute, values in body.values.items():
+                repositories.set_draft_values(session, attribute, dict(values))
+            session.flush()
+            shown = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
+            session.rollback()
+        link.send({"type": "preview-base", "values": shown})
+        return Done(done="shown")
+    with store.edit(browser_id(), body.label) as session:
+        for attribute, values in body.values.items():
+            repositories.set_draft_values(session, attribute, dict(values))
+    return Done(done=body.label)
+
+
+@api.delete("", responses={200: Done})
+def clear() -> Done:
+    """Clear the draft; undo brings it back."""
+    with context().store.edit(browser_id(), "Clear the draft") as session:
+        repositories.clear_draft(session)
+    return Done(done="Cleared the draft")
+
+
+@api.post("/effects", responses={201: DraftEffectView})
+def put_on(body: OnDraft) -> tuple[DraftEffectView, int]:
+    """Run an effect on heads."""
+    with context().store.edit(browser_id(), "Apply an effect") as session:
+        effect = repositories.get(session, EffectRow, body.effect_id, "effect")
+        row = repositories.put_on_draft(session, effect.id, known_heads(body.heads))
+        return DraftEffectView(id=row.id, effect_id=effect.id, name=effect.name, kept=effect.kept, heads=row.heads), 201
+
+
+@api.delete("/effects/<int:draft_id>", responses={200: Done})
+def take_off(path: DraftPath) -> Done:
+    """Take an effect out of the draft."""
+    with context().store.edit(browser_id(), "Take an effect out of the draft") as session:
+        repositories.remove_from_draft(session, path.draft_id)
+    return Done(done="Taken out of the draft")

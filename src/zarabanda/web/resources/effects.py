@@ -1,0 +1,184 @@
+"""Effects: the library, edits, weaves."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from zarabanda.core import attributes, sentence
+from zarabanda.errors import ZarabandaError
+from zarabanda.formats import effect_document, effect_edit
+from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.show import repositories
+from zarabanda.show.tables import DraftValue, EffectRow, TempoRow
+
+from .. import weaving
+from ..context import browser_id, context
+from ..models import (
+    Done,
+    EffectChange,
+    EffectChanged,
+    EffectsView,
+    EffectView,
+    Favourite,
+    Keep,
+    NewEffect,
+    NewEffectView,
+    SentenceView,
+    WeaveAsk,
+    WeaveView,
+)
+from .rig import known_heads
+
+api = APIBlueprint("effects", __name__, url_prefix="/api/effects", abp_tags=[Tag(name="effects")])
+
+
+class EffectPath(BaseModel):
+    """Which effect."""
+
+    effect_id: int
+
+
+def view(session: Session, row: EffectRow, document: dict[str, Any] | None = None) -> EffectView:
+    """An effect for the screen; `document`: as it is being edited."""
+    shown = EffectDocument.model_validate(document or row.document).model_dump(mode="json")
+    parts = sentence.effect_sentence(shown)
+    text = " ".join(sentence.as_text(part) for part in [*parts["layers"], parts["shared"]])
+    return EffectView(
+        id=row.id, name=shown["name"], kept=row.kept, favourite=row.favourite, document=document or row.document,
+        sentence=SentenceView(**parts, text=text), uses=repositories.uses(session, row.id),
+    )  # fmt: skip
+
+
+def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
+    effect = document.to_core()
+    ask = ask.model_copy(update={"heads": known_heads(ask.heads)})
+    draft = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
+    live = {tempo["name"]: tempo["bpm"] for tempo in (context().link.state or {}).get("tempos", ())}
+    kept = session.get(TempoRow, effect.speed.tempo) if effect.speed.kind == "tempo" else None
+    bpm = live.get(effect.speed.tempo) or (kept.bpm if kept else 120.0)
+    return weaving.make(effect, ask, context().link.rig, draft, bpm)
+
+
+def _tempo_exists(session: Session, document: EffectDocument) -> None:
+    if document.speed.kind != "tempo":
+        return
+    names = [tempo.name for tempo in repositories.tempos(session)]
+    if document.speed.tempo not in names:
+        raise ZarabandaError(f"There is no tempo “{document.speed.tempo}”; use one of {', '.join(names)}.", "speed.tempo")
+
+
+@api.get("", responses={200: EffectsView})
+def get_library() -> EffectsView:
+    """Effects of the library, by name."""
+    with context().store.reading() as session:
+        return EffectsView(effects=[view(session, row) for row in repositories.library(session)])
+
+
+@api.post("", responses={201: NewEffectView})
+def add_effect(body: NewEffect) -> tuple[NewEffectView, int]:
+    """A new effect in the draft (with heads and an attribute), or a document into the library."""
+    if (body.attribute is None) == (body.document is None):
+        raise ZarabandaError("Give either an attribute, for a new effect, or a document, to add one to the library.", "attribute")
+    with context().store.edit(browser_id(), "Start an effect" if body.attribute else "Import an effect") as session:
+        if body.document is not None:
+            document = effect_document.read(body.document)
+            document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
+            row = repositories.add_effect(session, document, kept=True)
+            return NewEffectView(effect=view(session, row), draft_id=None), 201
+        attribute = str(body.attribute)
+        label = attributes.BY_NAME[attribute].label if attribute in attributes.BY_NAME else attribute.capitalize()
+        document = effect_edit.new_effect(attribute, repositories.free_name(session, f"New {label.lower()} effect"))
+        _tempo_exists(session, document)
+        row = repositories.add_effect(session, document, kept=False)
+        heads = known_heads(body.heads)
+        draft = repositories.put_on_draft(session, row.id, heads) if heads else None
+        return NewEffectView(effect=view(session, row), draft_id=draft.id if draft else None), 201
+
+
+@api.get("/<int:effect_id>", responses={200: EffectView})
+def get_effect(path: EffectPath) -> EffectView:
+    """One effect."""
+    with context().store.reading() as session:
+        return view(session, repositories.get(session, EffectRow, path.effect_id, "effect"))
+
+
+def _changed(session: Session, effect_id: int, body: EffectChange) -> tuple[EffectRow, EffectDocument]:
+    row = repositories.get(session, EffectRow, effect_id, "effect")
+    document = effect_edit.change(row.document, body.operation, body.path, body.value)
+    _tempo_exists(session, document)
+    return row, document
+
+
+def _label(name: str, body: EffectChange) -> str:
+    if body.operation == "set":
+        return f"Change {body.path.split('.')[-1].replace('_', ' ')} of {name}"
+    return f"{body.operation.replace('-', ' ').capitalize()} of {name}"
+
+
+@api.post("/<int:effect_id>/change", responses={200: EffectChanged})
+def change_effect(path: EffectPath, body: EffectChange) -> EffectChanged:
+    """Change a value, or the layers. A preview is on stage at once, and gone with the next edit."""
+    store, link = context().store, context().link
+    if body.preview:
+        with store.reading() as session:
+            row, document = _changed(session, path.effect_id, body)
+            link.send({"type": "preview-effect", "effect_id": row.id, "document": document.plain()})
+            woven = _weave(session, document, body.weave) if body.weave else None
+            return EffectChanged(effect=view(session, row, document.plain()), weave=woven)
+    with store.reading() as session:
+        name = repositories.get(session, EffectRow, path.effect_id, "effect").name
+    with store.edit(browser_id(), _label(name, body)) as session:
+        row, document = _changed(session, path.effect_id, body)
+        repositories.change_effect(session, row.id, document)
+        woven = _weave(session, document, body.weave) if body.weave else None
+        return EffectChanged(effect=view(session, row), weave=woven)
+
+
+@api.post("/<int:effect_id>/weave", responses={200: WeaveView})
+def get_weave(path: EffectPath, body: WeaveAsk) -> WeaveView:
+    """The weave of an effect on heads."""
+    with context().store.reading() as session:
+        row = repositories.get(session, EffectRow, path.effect_id, "effect")
+        return _weave(session, EffectDocument.model_validate(row.document), body)
+
+
+@api.post("/<int:effect_id>/keep", responses={200: EffectView})
+def keep(path: EffectPath, body: Keep) -> EffectView:
+    """Put it into the library under a name, or give it another name."""
+    with context().store.edit(browser_id(), f"Keep {body.name.strip()}") as session:
+        return view(session, repositories.keep_effect(session, path.effect_id, body.name.strip()))
+
+
+@api.post("/<int:effect_id>/favourite", responses={200: EffectView})
+def set_favourite(path: EffectPath, body: Favourite) -> EffectView:
+    """Mark as a favourite, or not."""
+    with context().store.edit(browser_id(), "Change a favourite") as session:
+        row = repositories.get(session, EffectRow, path.effect_id, "effect")
+        row.favourite = body.favourite
+        return view(session, row)
+
+
+@api.post("/<int:effect_id>/duplicate", responses={201: EffectView})
+def duplicate(path: EffectPath) -> tuple[EffectView, int]:
+    """A copy in the library, under a free name."""
+    with context().store.edit(browser_id(), "Duplicate an effect") as session:
+        row = repositories.get(session, EffectRow, path.effect_id, "effect")
+        document = EffectDocument.model_validate(row.document)
+        document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
+        return view(session, repositories.add_effect(session, document, kept=True)), 201
+
+
+@api.delete("/<int:effect_id>", responses={200: Done})
+def delete(path: EffectPath) -> Done:
+    """Delete it, and what runs it; undo brings all of it back."""
+    with context().store.reading() as session:
+        name = repositories.get(session, EffectRow, path.effect_id, "effect").name
+    with context().store.edit(browser_id(), f"Delete {name}") as session:
+        repositories.delete_effect(session, path.effect_id)
+    return Done(done=f"Deleted {name}")

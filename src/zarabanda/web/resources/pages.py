@@ -1,0 +1,73 @@
+"""Pages and their faders and buttons."""
+
+from __future__ import annotations
+
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel
+from sqlalchemy import select
+
+from zarabanda.show import repositories
+from zarabanda.show.tables import ControlRow, EffectRow, Page
+
+from ..context import browser_id, context
+from ..models import ControlView, Done, NewControl, PagesView, PageView
+from .rig import known_heads
+
+api = APIBlueprint("pages", __name__, url_prefix="/api/pages", abp_tags=[Tag(name="pages")])
+
+
+class PagePath(BaseModel):
+    """Which page."""
+
+    page_id: int
+
+
+class ControlPath(BaseModel):
+    """Which control."""
+
+    control_id: int
+
+
+def _view(row: ControlRow, effect: EffectRow) -> ControlView:
+    return ControlView(
+        id=row.id, key=f"control:{row.id}", place=row.place, mode=row.mode, name=row.name, effect_id=effect.id,
+        effect=effect.name, heads=row.heads,
+    )  # fmt: skip
+
+
+@api.get("", responses={200: PagesView})
+def get_pages() -> PagesView:
+    """All pages with what is on them."""
+    with context().store.reading() as session:
+        effects = {row.id: row for row in session.scalars(select(EffectRow))}
+        controls = session.scalars(select(ControlRow).order_by(ControlRow.place)).all()
+        return PagesView(
+            pages=[
+                PageView(
+                    id=page.id,
+                    name=page.name,
+                    controls=[_view(row, effects[row.effect_id]) for row in controls if row.page_id == page.id],
+                )
+                for page in session.scalars(select(Page).order_by(Page.position))
+            ]
+        )
+
+
+@api.post("/<int:page_id>/controls", responses={201: ControlView})
+def add_control(path: PagePath, body: NewControl) -> tuple[ControlView, int]:
+    """Put an effect on a fader or button."""
+    with context().store.edit(browser_id(), f"Put {body.name} on the page") as session:
+        row = repositories.add_control(
+            session, path.page_id, place=body.place, name=body.name, mode=body.mode, effect_id=body.effect_id,
+            heads=known_heads(body.heads), release_s=body.release_s,
+        )  # fmt: skip
+        return _view(row, repositories.get(session, EffectRow, row.effect_id, "effect")), 201
+
+
+@api.delete("/controls/<int:control_id>", responses={200: Done})
+def remove_control(path: ControlPath) -> Done:
+    """Take a control off its page; undo brings it back."""
+    with context().store.edit(browser_id(), "Take a control off the page") as session:
+        session.delete(repositories.get(session, ControlRow, path.control_id, "control"))
+    return Done(done="Taken off the page")

@@ -1,0 +1,107 @@
+"""Weaves for the screen: an effect on heads of the rig, or on a made-up row of heads."""
+
+from __future__ import annotations
+
+import base64
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core import attributes, weave
+from zarabanda.core.effect import Effect
+from zarabanda.core.placement import Heads
+from zarabanda.core.rig import Rig
+from zarabanda.errors import ZarabandaError
+
+from .models import WeaveAsk, WeaveView
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class _Ground:
+    stand: weave.Stand
+    light: Floats
+
+
+def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _Ground:
+    index = {key: n for n, key in enumerate(rig.heads.keys)}
+    chosen = np.array([index[key] for key in heads], np.int64)
+    base = rig.home[:, chosen].copy()
+    for name, values in draft.items():
+        for n, key in enumerate(heads):
+            if key in values:
+                base[attributes.INDEX[name], n] = values[key]
+    own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen])
+    return _Ground(weave.Stand(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
+
+
+def _phantom(count: int) -> _Ground:
+    low, high, home = (
+        np.repeat(np.array([getattr(a, name) for a in attributes.ATTRIBUTES], float)[:, None], count, axis=1)
+        for name in ("low", "high", "home")
+    )
+    places = np.stack([np.arange(count) - (count - 1) / 2, np.zeros(count), np.zeros(count)], axis=1)
+    has = np.ones((attributes.COUNT, count), bool)
+    has[[attributes.HUE, attributes.SATURATION]] = False
+    heads = Heads([str(n + 1) for n in range(count)], places, has)
+    return _Ground(weave.Stand(heads, low, high, home, np.ones(count, bool)), np.ones((count, 3)))
+
+
+def _touched(effect: Effect) -> list[str]:
+    names: dict[str, None] = {}
+    for layer in effect.layers:
+        if not layer.muted:
+            names |= dict.fromkeys(attributes.touched(layer.attribute))
+    return list(names)
+
+
+def _grey(values: Floats, low: float, high: float) -> Floats:
+    level = np.clip((values - low) / (high - low if high > low else 1), 0, 1)
+    return np.repeat(level[..., None], 3, axis=-1)
+
+
+def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str]) -> tuple[str, Floats]:
+    """Colours (T, N, 3) for an attribute; `look` falls back to what the effect moves when it gives no light."""
+    colours = bool({"red", "green", "blue", "hue", "saturation"} & set(touched))
+    if attribute == "look" and (colours or "intensity" in touched):
+        if "intensity" not in touched:
+            values = values.copy()
+            values[:, attributes.INTENSITY] = 100
+        return "look", weave.appearance(values, ground.stand.mixes, ground.light)
+    name = attribute if attribute != "look" else next(iter(touched), "intensity")
+    if name not in attributes.INDEX:
+        raise ZarabandaError(f"There is no attribute {name!r} to weave; use look or one of {', '.join(touched)}.", "attribute")
+    row = values[:, attributes.INDEX[name]]
+    if name == "intensity":
+        return name, _grey(row, 0, 100)
+    return name, 0.08 + 0.92 * _grey(row, float(row.min()), float(row.max()))
+
+
+def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
+    """The weave of an effect. bpm: of its tempo."""
+    ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
+    theta = (np.arange(ask.columns) + 0.5) / ask.columns * ask.cycles
+    placed, values, raw = weave.over_time(effect, ground.stand, theta)
+    touched = _touched(effect)
+    name, colours = _pixels(ask.attribute, values, ground, touched)
+    rank = np.lexsort((placed.part, placed.lane))
+    order = placed.order[rank]
+    pixels = (np.clip(colours[:, order], 0, 1) * 255 + 0.5).astype(np.uint8).transpose(1, 0, 2)
+    seconds = weave.cycle_seconds(effect, bpm) * ask.cycles
+    by_tempo = effect.speed.kind == "tempo"
+    return WeaveView(
+        heads=[ground.stand.heads.keys[head] for head in order],
+        lanes=placed.lane[rank].tolist(),
+        parts=placed.part[rank].tolist(),
+        count=placed.count,
+        columns=ask.columns,
+        cycles=ask.cycles,
+        beats=ask.cycles / effect.speed.cycles_per_beat if by_tempo else None,
+        seconds=seconds,
+        attribute=name,
+        attributes=["look", *touched],
+        cut_off=weave.cut_off(raw, ground.stand, touched),
+        pixels=base64.b64encode(np.ascontiguousarray(pixels).tobytes()).decode(),
+    )
