@@ -94,8 +94,14 @@ def amount(
     joined = unit if unit in ("°", "") else f" {unit}"
     return {
         "slot": path, "kind": "number", "value": value, "text": text or number(value) + joined, "label": label,
-        "unit": unit, "low": low, "high": high, "step": step,
+        "unit": unit, "low": low, "high": high, "step": step, "scale": 1.0,
     }  # fmt: skip
+
+
+def share(path: str, value: float, label: str, *, low: float = 0.0, high: float = 1.0) -> Part:
+    """A slot that takes a share 0…1, shown in percent."""
+    part = amount(path, value, label, unit="%", low=low, high=high, step=0.01, text=f"{number(value * 100)} %")
+    return part | {"scale": 100.0}
 
 
 def _colours(path: str, stops: list[Doc]) -> Part:
@@ -118,15 +124,10 @@ def _waveform(at: str, layer: Doc) -> list[Part]:
     duty = form.get("duty")
     if form["shape"] == "square" or (duty is not None and duty < 1):
         duty = duty if duty is not None else 0.5
-        percent = amount(f"{at}.form.duty", duty, "Duty", low=0.01, high=1, step=0.01, text=f"{number(duty * 100)} %")
-        parts += [word("on for"), percent, word("of the cycle")]
+        parts += [word("on for"), share(f"{at}.form.duty", duty, "Duty", low=0.01), word("of the cycle")]
     if form["shape"] in ("square", "steps"):
         softness = form.get("softness") or 0.0
-        parts += [
-            word("with"),
-            amount(f"{at}.form.softness", softness, "Softness", low=0, high=1, step=0.01, text=f"{number(softness * 100)} %"),
-            word("softness"),
-        ]
+        parts += [word("with"), share(f"{at}.form.softness", softness, "Softness"), word("softness")]
     if form["shape"] == "curve":
         points = form.get("points") or []
         parts += [
@@ -164,7 +165,7 @@ def _path(at: str, layer: Doc, mirrored: bool) -> list[Part]:
     if form["rotation"] or form["path"] == "line":
         parts += [word(", turned by"), amount(f"{at}.form.rotation", form["rotation"], "Turn", unit="°", low=-180, high=180)]
     if form["dwell"]:
-        parts += [word(", resting for"), amount(f"{at}.form.dwell", form["dwell"], "Rest", low=0, high=0.9, step=0.05)]
+        parts += [word(", resting for"), share(f"{at}.form.dwell", form["dwell"], "Rest", high=0.9), word("of the time")]
     if mirrored:
         crossing = [(True, "pairs crossing"), (False, "pairs side by side")]
         parts += [word(","), choice(f"{at}.mirror_pan", layer["mirror_pan"], crossing, "Mirrored heads")]
@@ -239,19 +240,16 @@ def spread_sentence(document: Doc) -> list[Part]:
         handover = spread["handover"]
         parts += [
             word("with"),
-            amount("spread.handover", handover, "Handover", low=0.01, high=1, step=0.01, text=f"{number(handover * 100)} %"),
+            share("spread.handover", handover, "Handover", low=0.01),
             word("handover"),
             choice("spread.order", spread["order"], [("in-turn", "in turn"), ("shuffled", "shuffled")], "Turns"),
         ]
-    parts += [
-        word("over"),
-        amount("lanes.parts", lanes["parts"], "Parts", low=1, high=12, text="1 part" if lanes["parts"] == 1 else
-               f"{lanes['parts']} parts"),
-    ]  # fmt: skip
+    parts += [word("over"), amount("lanes.parts", lanes["parts"], "Parts", low=1, high=12)]
     if lanes["parts"] > 1:
-        parts.append(choice("lanes.mirror", lanes["mirror"], [(True, "mirrored"), (False, "alike")], "Parts are"))
+        parts.append(choice("lanes.mirror", lanes["mirror"], [(True, "mirrored"), (False, "equal")], "Parts are"))
+    parts.append(word("part" if lanes["parts"] == 1 else "parts"))
     parts += [
-        word("of heads"),
+        word("of the heads"),
         {"slot": "lanes.order", "kind": "order", "value": lanes["order"], "label": "Order",
          "text": ", then ".join(ORDER_LABELS[step] for step in lanes["order"]),
          "options": [{"value": value, "text": text} for value, text in ORDER_LABELS.items()]},

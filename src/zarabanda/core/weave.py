@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from fractions import Fraction
+from math import lcm
 
 import numpy as np
 from numpy.typing import NDArray
 
 from . import attributes
-from .effect import Effect
+from .effect import Effect, Waveform
 from .placement import Heads, Placed, place
 from .plan import Plan, Running
+from .waveforms import RANDOM_SHAPES
 
 Floats = NDArray[np.float64]
 
@@ -48,6 +51,29 @@ def cycle_seconds(effect: Effect, bpm: float) -> float:
     if effect.speed.kind == "time":
         return effect.speed.seconds_per_cycle
     return 60 / (bpm * effect.speed.cycles_per_beat)
+
+
+def repeats(effect: Effect) -> bool:
+    """Whether one stretch of cycles is like the next: no random form, no drift, no shuffled turns."""
+    every = [layer.spread or effect.spread for layer in effect.layers]
+    random = any(isinstance(layer.form, Waveform) and layer.form.shape in RANDOM_SHAPES for layer in effect.layers)
+    return not (random or effect.drifts or any(s.kind == "relay" and s.order == "shuffled" for s in every))
+
+
+def closing_cycles(effect: Effect, placed: Placed, most: float = 64.0) -> float:
+    """Cycles of θ after which the effect is where it began; the longest period of a layer where that is beyond `most`.
+
+    A layer's period is 1/ratio in a ripple, a circuit in a relay; running back and forth takes two cycles.
+    """
+    periods = [Fraction(2) if effect.run == "back-and-forth" else Fraction(1)]
+    for block in placed.blocks:
+        turns = block.circuit if block.is_relay and block.spread.speed_counts == "turns" else 1.0
+        periods.append(Fraction(turns / block.layer.ratio).limit_denominator(256))
+    closing = periods[0]
+    for period in periods[1:]:
+        closing = Fraction(lcm(closing.numerator * period.denominator, period.numerator * closing.denominator),
+                           closing.denominator * period.denominator)  # fmt: skip
+    return float(closing) if closing <= most else min(float(max(periods)), most)
 
 
 def theta_at(effect: Effect, seconds: Floats, bpm: float) -> Floats:

@@ -78,9 +78,11 @@ class FixtureView(BaseModel):
 
 
 class RigView(BaseModel):
-    """The rig. number: as in the header of live frames, whose heads come in this order."""
+    """The rig. number: as in the header of live frames, whose heads come in this order. limits: low, high and home of
+    each attribute, by mode."""
 
     number: int
+    limits: dict[str, dict[str, tuple[float, float, float]]]
     fixtures: list[FixtureView]
     heads: list[HeadView]
 
@@ -105,11 +107,35 @@ class SelectionView(BaseModel):
     heads: list[str]
 
 
+class SentenceOption(BaseModel):
+    """One of the values that a choice takes."""
+
+    value: Any
+    text: str
+
+
+class SentencePart(BaseModel):
+    """Plain words, or a value slot: where its value is in the document, how it reads, how it is edited."""
+
+    text: str
+    slot: str | None = None
+    kind: Literal["choice", "number", "stops", "curve", "points", "order", "tempo"] | None = None
+    value: Any = None
+    label: str | None = None
+    unit: str | None = None
+    low: float | None = None
+    high: float | None = None
+    step: float | None = None
+    scale: float | None = None
+    options: list[SentenceOption] | None = None
+    swatches: list[str] | None = None
+
+
 class SentenceView(BaseModel):
     """Words and value slots: see core.sentence."""
 
-    layers: list[list[dict[str, Any]]]
-    shared: list[dict[str, Any]]
+    layers: list[list[SentencePart]]
+    shared: list[SentencePart]
     text: str
 
 
@@ -147,24 +173,27 @@ class NewEffectView(BaseModel):
 
 
 class WeaveAsk(Part):
-    """Which heads (none: a made-up row), columns and attribute (`look`: as it will look) to weave."""
+    """Which heads (none: a made-up row), columns, attribute (`look`: as it will look), from which θ, how many cycles."""
 
     heads: HeadKeys = []
     columns: Annotated[int, Field(ge=2, le=1024)] = 240
     attribute: str = "look"
     phantom: Annotated[int, Field(ge=1, le=100)] = 10
-    cycles: Annotated[float, Field(gt=0, le=64)] = 2.0
+    cycles: Annotated[float, Field(gt=0, le=128)] | None = None
+    start: Annotated[float, Field(ge=-1e7, le=1e7)] = 0.0
 
 
 class WeaveView(BaseModel):
-    """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes."""
+    """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle."""
 
     heads: list[str]
     lanes: list[int]
     parts: list[int]
     count: int
     columns: int
+    start: float
     cycles: float
+    repeats: bool
     beats: float | None
     seconds: float
     attribute: str

@@ -10,13 +10,16 @@ from numpy.typing import NDArray
 
 from zarabanda.core import attributes, weave
 from zarabanda.core.effect import Effect
-from zarabanda.core.placement import Heads
+from zarabanda.core.placement import Heads, place
 from zarabanda.core.rig import Rig
 from zarabanda.errors import ZarabandaError
 
 from .models import WeaveAsk, WeaveView
 
 Floats = NDArray[np.float64]
+
+_SHOWN_CYCLES = 2.0
+"""A weave shows this many cycles at least."""
 
 
 @dataclass(frozen=True)
@@ -82,14 +85,19 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
-    theta = (np.arange(ask.columns) + 0.5) / ask.columns * ask.cycles
+    cycles = ask.cycles
+    if cycles is None:
+        placed = place(effect, np.arange(len(ground.stand.heads)), ground.stand.heads)
+        cycles = weave.closing_cycles(effect, placed)
+        cycles *= -(-_SHOWN_CYCLES // cycles)
+    theta = ask.start + (np.arange(ask.columns) + 0.5) / ask.columns * cycles
     placed, values, raw = weave.over_time(effect, ground.stand, theta)
     touched = _touched(effect)
     name, colours = _pixels(ask.attribute, values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))
     order = placed.order[rank]
     pixels = (np.clip(colours[:, order], 0, 1) * 255 + 0.5).astype(np.uint8).transpose(1, 0, 2)
-    seconds = weave.cycle_seconds(effect, bpm) * ask.cycles
+    seconds = weave.cycle_seconds(effect, bpm) * cycles
     by_tempo = effect.speed.kind == "tempo"
     return WeaveView(
         heads=[ground.stand.heads.keys[head] for head in order],
@@ -97,8 +105,10 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         parts=placed.part[rank].tolist(),
         count=placed.count,
         columns=ask.columns,
-        cycles=ask.cycles,
-        beats=ask.cycles / effect.speed.cycles_per_beat if by_tempo else None,
+        start=ask.start,
+        cycles=cycles,
+        repeats=weave.repeats(effect),
+        beats=cycles / effect.speed.cycles_per_beat if by_tempo else None,
         seconds=seconds,
         attribute=name,
         attributes=["look", *touched],

@@ -1,0 +1,53 @@
+import { QueryClient, useMutation, useQuery, type QueryKey } from "@tanstack/react-query";
+
+import { say } from "../ui/Toasts";
+import { api, Refused, take, type Schemas } from "./client";
+
+export const queries = new QueryClient({
+  defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } },
+});
+
+export const useShow = () => useQuery({ queryKey: ["show"], queryFn: () => take(api.GET("/api/show")) });
+export const useRig = () =>
+  useQuery({
+    queryKey: ["rig"],
+    // the client's types forget that places are triples
+    queryFn: () => take(api.GET("/api/rig")) as Promise<Schemas["RigView"]>,
+  });
+export const useLibrary = () =>
+  useQuery({ queryKey: ["effects"], queryFn: () => take(api.GET("/api/effects")) });
+export const useDraft = () => useQuery({ queryKey: ["draft"], queryFn: () => take(api.GET("/api/draft")) });
+export const usePages = () => useQuery({ queryKey: ["pages"], queryFn: () => take(api.GET("/api/pages")) });
+export const useUniverses = () =>
+  useQuery({ queryKey: ["universes"], queryFn: () => take(api.GET("/api/output/universes")) });
+
+export const useEffectView = (id: number | null) =>
+  useQuery({
+    queryKey: ["effect", id],
+    enabled: id !== null,
+    queryFn: () => take(api.GET("/api/effects/{effect_id}", { params: { path: { effect_id: id! } } })),
+  });
+
+export const useWeave = (id: number, document: unknown, ask: Schemas["WeaveAsk"]) =>
+  useQuery({
+    queryKey: ["weave", id, document, ask],
+    queryFn: () =>
+      take(api.POST("/api/effects/{effect_id}/weave", { params: { path: { effect_id: id } }, body: ask })),
+    placeholderData: (before) => before,
+  });
+
+/** Everything that an edit of the show can change. */
+export function refresh() {
+  const stale: QueryKey[] = [["show"], ["effects"], ["effect"], ["draft"], ["pages"], ["weave"]];
+  for (const queryKey of stale) void queries.invalidateQueries({ queryKey });
+}
+
+/** Tell the user what was refused. */
+export function tell(error: unknown) {
+  say(error instanceof Refused ? error.message : String(error));
+}
+
+/** An edit of the show: refreshes what it changed, says what was refused. */
+export function useEdit<Input, Output>(edit: (input: Input) => Promise<Output>) {
+  return useMutation({ mutationFn: edit, onSuccess: refresh, onError: tell });
+}

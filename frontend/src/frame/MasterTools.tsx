@@ -1,0 +1,81 @@
+import { useRef, useState } from "react";
+import styled from "styled-components";
+
+import { act, useConnection, useLive } from "../live/socket";
+import { Toggle } from "../ui/Button";
+import { Slider } from "../ui/Slider";
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  .grand {
+    width: 96px;
+  }
+`;
+const Number = styled.span`
+  font-family: var(--numbers);
+  font-size: 14px;
+  min-width: 5ch;
+  text-align: right;
+`;
+const State = styled.span`
+  white-space: nowrap;
+  b {
+    font-family: var(--numbers);
+    font-weight: 600;
+  }
+`;
+
+/** Whether light goes out, and the two things over all of it: grand master and blackout. */
+export function MasterTools() {
+  const state = useLive((live) => live.state);
+  const { connected, engine } = useConnection();
+  const [held, setHeld] = useState<number | null>(null);
+  const letGo = useRef(0);
+  const grand = held ?? Math.round((state?.grand ?? 1) * 100);
+  const sending = connected && engine && state !== null;
+
+  function level(value: number) {
+    setHeld(value);
+    act({ do: "grand", value: value / 100 });
+    clearTimeout(letGo.current);
+    letGo.current = window.setTimeout(() => setHeld(null), 700);
+  }
+  return (
+    <Row>
+      <State role="status">
+        {sending ? (
+          state.outputs.length ? (
+            <>
+              Sending <b>{state.health.rate} Hz</b>
+            </>
+          ) : (
+            "No output"
+          )
+        ) : (
+          "Not connected"
+        )}
+      </State>
+      <div className="grand">
+        <Slider
+          bare
+          label="Grand master"
+          minValue={0}
+          maxValue={100}
+          value={grand}
+          onChange={level}
+          isDisabled={!sending}
+        />
+      </div>
+      <Number aria-hidden="true">{grand} %</Number>
+      <Toggle
+        isSelected={state?.blackout ?? false}
+        isDisabled={!sending}
+        onChange={(on) => act({ do: "blackout", on })}
+      >
+        Blackout
+      </Toggle>
+    </Row>
+  );
+}

@@ -1,0 +1,141 @@
+import { Square } from "lucide-react";
+import { useEffect, useRef } from "react";
+import styled from "styled-components";
+
+import { onEveryFrame } from "../live/loop";
+import { act, runningOf, useLive, type RunningChip } from "../live/socket";
+import { desk } from "../state";
+import { Button } from "../ui/Button";
+
+const Bar = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 12px;
+  border-top: 1px solid var(--line);
+  min-height: 56px;
+  flex: none;
+`;
+const Title = styled.span`
+  color: var(--quiet);
+  white-space: nowrap;
+`;
+const Chip = styled.div`
+  display: flex;
+  align-items: center;
+  border: 1px solid var(--edge);
+  border-radius: 2px;
+  flex: none;
+  height: 42px;
+  &[data-fading] {
+    border-style: dashed;
+  }
+  button {
+    min-height: 40px;
+    border: 0;
+    padding: 0 8px;
+  }
+  .name {
+    display: grid;
+    justify-items: start;
+    line-height: 1.15;
+    gap: 0;
+    text-align: left;
+  }
+  .from {
+    color: var(--quiet);
+    font-size: 13px;
+  }
+  .name[data-pressed] .from {
+    color: var(--on-bone);
+  }
+`;
+const Trace = styled.canvas`
+  width: 36px;
+  height: 24px;
+  margin-left: 8px;
+  flex: none;
+`;
+const Chips = styled.div`
+  display: flex;
+  gap: 8px;
+  flex: 1;
+  min-width: 0;
+  overflow-x: auto;
+  align-items: center;
+`;
+const SAMPLES = 36;
+
+/** A small live trace: how strong it is and where in its cycle, over the last seconds. */
+function LiveTrace({ chip }: { chip: RunningChip }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const past = useRef<number[]>([]);
+  const key = chip.key;
+  useEffect(() => {
+    const element = canvas.current!;
+    const context = element.getContext("2d")!;
+    const bone = getComputedStyle(element).color;
+    let before = -1;
+    return onEveryFrame((now) => {
+      if (now - before < 45) return;
+      before = now;
+      const running = runningOf(key);
+      if (running) past.current.push(running.weight * (0.5 - 0.5 * Math.cos(running.theta * 2 * Math.PI)));
+      past.current = past.current.slice(-SAMPLES);
+      context.clearRect(0, 0, SAMPLES * 2, 48);
+      context.strokeStyle = bone;
+      context.lineWidth = 2;
+      context.beginPath();
+      past.current.forEach((value, n) =>
+        context.lineTo((SAMPLES - past.current.length + n) * 2, 45 - value * 42),
+      );
+      context.stroke();
+    });
+  }, [key]);
+  return <Trace ref={canvas} width={SAMPLES * 2} height={48} aria-hidden="true" />;
+}
+
+/** One chip for each thing that runs, and where it came from. Nothing runs that is not here. */
+export function NowRibbon() {
+  const running = useLive((live) => live.state?.running ?? null);
+  return (
+    <Bar aria-label="Now running">
+      <Title>Running</Title>
+      <Chips>
+        {running?.map((chip) => (
+          <Chip key={chip.key} data-fading={chip.stopping || undefined}>
+            <LiveTrace chip={chip} />
+            <Button
+              data-variant="plain"
+              className="name"
+              onPress={() => {
+                desk.open(chip.effect_id, chip.key);
+                desk.show("effects");
+              }}
+            >
+              <span>{chip.name}</span>
+              <span className="from">
+                {chip.source}
+                {chip.level < 1 ? ` · ${Math.round(chip.level * 100)} %` : ""}
+                {chip.stopping ? " · fading out" : ""}
+              </span>
+            </Button>
+            <Button
+              data-variant="plain"
+              aria-label={`Stop ${chip.name}`}
+              onPress={() => act({ do: "stop", key: chip.key })}
+            >
+              <Square size={12} fill="currentColor" aria-hidden="true" />
+            </Button>
+          </Chip>
+        ))}
+        {running?.length === 0 && (
+          <span>Nothing runs. Raise a fader in Busk, or start an effect in Effects.</span>
+        )}
+      </Chips>
+      <Button isDisabled={!running?.length} onPress={() => act({ do: "stop-all" })}>
+        Stop all effects
+      </Button>
+    </Bar>
+  );
+}

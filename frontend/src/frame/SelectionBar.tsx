@@ -1,0 +1,162 @@
+import { useRef, useState } from "react";
+import styled from "styled-components";
+
+import { api, Refused, take } from "../api/client";
+import { tell, useShow } from "../api/queries";
+import { desk, useDesk } from "../state";
+import { Button } from "../ui/Button";
+import { Choice } from "../ui/Choice";
+import { TextField } from "../ui/TextField";
+
+const Bar = styled.section`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 12px;
+  border-bottom: 1px solid var(--line);
+  min-height: 48px;
+  flex: none;
+  flex-wrap: wrap;
+  position: relative;
+`;
+const Groups = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  flex: 1 1 0;
+  min-width: 520px;
+  button {
+    padding: 0 9px;
+    font-size: 14px;
+  }
+  button[data-chosen] {
+    background: var(--bone);
+    color: var(--on-bone);
+  }
+`;
+const Count = styled.span`
+  white-space: nowrap;
+  min-width: 72px;
+  text-align: right;
+`;
+const Quick = styled.div`
+  width: 196px;
+  position: relative;
+  [slot="errorMessage"] {
+    position: absolute;
+    top: 44px;
+    left: 0;
+    width: 420px;
+    padding: 8px 12px;
+    background: var(--bone);
+    color: var(--on-bone);
+    z-index: 20;
+    border-radius: 2px;
+  }
+`;
+
+const ORDERS = [
+  "as-picked",
+  "reversed",
+  "left-to-right",
+  "front-to-back",
+  "low-to-high",
+  "round-the-middle",
+  "centre-out",
+  "ends-in",
+  "odd-then-even",
+  "shuffled",
+].map((id) => ({ id, text: id === "reversed" ? "the other way round" : id.replaceAll("-", " ") }));
+
+const same = (a: string[], b: string[]) => a.length === b.length && a.every((key, n) => key === b[n]);
+
+/** What is selected, in which order: by words, by group, by order. */
+export function SelectionBar() {
+  const { data: show } = useShow();
+  const { selection, order } = useDesk();
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState("");
+  const picked = useRef<string[]>([]);
+
+  async function choose() {
+    if (!text.trim()) return;
+    try {
+      const { heads } = await take(api.POST("/api/selection", { body: { text, current: selection } }));
+      picked.current = heads;
+      desk.select(heads);
+      setText("");
+      setProblem("");
+    } catch (error) {
+      setProblem(error instanceof Refused ? error.message : String(error));
+    }
+  }
+  async function putInOrder(step: string, label: string) {
+    const from =
+      order === "as picked"
+        ? selection
+        : picked.current.length === selection.length
+          ? picked.current
+          : selection;
+    if (order === "as picked") picked.current = selection;
+    if (step === "as-picked") return desk.select(from, "as picked");
+    try {
+      const { heads } = await take(
+        api.POST("/api/selection/order", { body: { heads: from, order: [step] } }),
+      );
+      desk.select(heads, label);
+    } catch (error) {
+      tell(error);
+    }
+  }
+  return (
+    <Bar aria-label="Selection">
+      <Quick>
+        <TextField
+          label="Quick selection"
+          hideLabel
+          placeholder="Select: 101-110, odd  /"
+          value={text}
+          onChange={(value) => {
+            setText(value);
+            setProblem("");
+          }}
+          problem={problem}
+          id="quick-selection"
+          onKeyDown={(event) => {
+            if (event.key === "Enter") void choose();
+            if (event.key === "Escape") {
+              setText("");
+              setProblem("");
+              (event.target as HTMLElement).blur();
+            }
+          }}
+        />
+      </Quick>
+      <Groups role="group" aria-label="Groups">
+        {show?.groups.map((group) => (
+          <Button
+            key={group.id}
+            data-variant="plain"
+            data-chosen={same(group.heads, selection) || undefined}
+            onPress={() => desk.select(group.heads)}
+          >
+            {group.name}
+          </Button>
+        ))}
+      </Groups>
+      <Count aria-live="polite">
+        {selection.length ? `${selection.length} head${selection.length === 1 ? "" : "s"}` : "None selected"}
+      </Count>
+      <Choice
+        label="Order"
+        hideLabel
+        options={ORDERS}
+        value={ORDERS.find((one) => one.text === order)?.id ?? "as-picked"}
+        isDisabled={!selection.length}
+        onChange={(key) => void putInOrder(String(key), ORDERS.find((one) => one.id === key)!.text)}
+      />
+      <Button data-variant="plain" isDisabled={!selection.length} onPress={() => desk.select([])}>
+        Clear
+      </Button>
+    </Bar>
+  );
+}

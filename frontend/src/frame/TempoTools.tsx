@@ -1,0 +1,72 @@
+import { useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+
+import { onEveryFrame } from "../live/loop";
+import { act, live, useLive } from "../live/socket";
+import { Button } from "../ui/Button";
+import { Choice } from "../ui/Choice";
+import { NumberField } from "../ui/NumberField";
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+`;
+const Beat = styled.span`
+  width: 10px;
+  height: 10px;
+  border: 1px solid var(--edge);
+  &[data-on="true"] {
+    background: var(--bone);
+    border-color: var(--bone);
+  }
+`;
+
+/** A tempo: which, how fast, tap; a square that lights on the beat. */
+export function TempoTools() {
+  const tempos = useLive((live) => live.state?.tempos ?? null);
+  const [name, setName] = useState("Movement");
+  const square = useRef<HTMLSpanElement>(null);
+  const tempo = tempos?.find((one) => one.name === name) ?? tempos?.[0];
+
+  useEffect(
+    () =>
+      onEveryFrame(() => {
+        const state = useLive.getState().state;
+        const one = state?.tempos.find((other) => other.name === name) ?? state?.tempos[0];
+        if (!square.current || !one || !state || !live.heads) return;
+        const beat = one.beat + ((live.heads.time - state.t) * one.bpm) / 60;
+        square.current.dataset.on = String(((beat % 1) + 1) % 1 < 0.2);
+      }),
+    [name],
+  );
+
+  return (
+    <Row role="group" aria-label="Tempo">
+      <Beat ref={square} aria-hidden="true" />
+      <Choice
+        label="Tempo"
+        hideLabel
+        options={(tempos ?? []).map((one) => ({ id: one.name, text: one.name }))}
+        value={tempo?.name ?? null}
+        onChange={(key) => setName(String(key))}
+        placeholder="Tempo"
+      />
+      <NumberField
+        label="Beats per minute"
+        hideLabel
+        unit="BPM"
+        minValue={10}
+        maxValue={400}
+        step={0.1}
+        formatOptions={{ minimumFractionDigits: 1, maximumFractionDigits: 1 }}
+        value={tempo ? Math.round(tempo.bpm * 10) / 10 : NaN}
+        isDisabled={!tempo}
+        onChange={(value) => tempo && value >= 10 && act({ do: "bpm", tempo: tempo.name, value })}
+      />
+      <Button isDisabled={!tempo} onPressStart={() => tempo && act({ do: "tap", tempo: tempo.name })}>
+        Tap
+      </Button>
+    </Row>
+  );
+}

@@ -1,0 +1,82 @@
+import { useEffect } from "react";
+
+import { act, useLive } from "../live/socket";
+import { desk, useDesk, VIEWS } from "../state";
+
+export interface Shortcut {
+  keys: string;
+  does: string;
+}
+/** Shown by `?`. */
+export const SHORTCUTS: Shortcut[] = [
+  { keys: "Alt+1 … Alt+4", does: "Switch views" },
+  { keys: "/", does: "Quick selection" },
+  { keys: "T", does: "Tap the first tempo" },
+  { keys: "F", does: "Fill the screen with the stage" },
+  { keys: "Esc", does: "Close the innermost open thing, then clear the selection" },
+  { keys: "Shift+Esc", does: "Clear the draft (undo brings it back)" },
+  { keys: "Ctrl+Z, Ctrl+Shift+Z", does: "Undo, redo" },
+  { keys: "?", does: "These shortcuts" },
+];
+
+const TYPES_TEXT = "input:not([type=range]), textarea, [contenteditable]";
+
+/** Whether the focus is on a control that uses this key itself. */
+export function usesKey(target: Element | null, key: string): boolean {
+  if (!target) return false;
+  if (target.matches(TYPES_TEXT)) return true;
+  if (target.closest("[role=listbox], [role=menu]")) return key.length === 1;
+  return key === " " && target.matches("button, [role=button], [role=tab]");
+}
+
+interface Commands {
+  undo: () => void;
+  redo: () => void;
+  clearDraft: () => void;
+  help: () => void;
+}
+
+/** What a key does when no control with the focus uses it. */
+function command(event: KeyboardEvent, commands: Commands): (() => void) | null {
+  const ctrl = event.ctrlKey || event.metaKey;
+  if (event.altKey && /^Digit[1-9]$/.test(event.code)) {
+    const view = VIEWS[Number(event.code.slice(5)) - 1];
+    return view ? () => desk.show(view) : null;
+  }
+  if (ctrl && event.key.toLowerCase() === "z") return event.shiftKey ? commands.redo : commands.undo;
+  if (ctrl && event.key.toLowerCase() === "y") return commands.redo;
+  if (ctrl || event.altKey) return null;
+  if (event.key === "Escape") return event.shiftKey ? commands.clearDraft : close;
+  const plain: Record<string, () => void> = {
+    "/": () => document.getElementById("quick-selection")?.focus(),
+    "?": commands.help,
+    t: () => {
+      const tempo = useLive.getState().state?.tempos[0];
+      if (tempo) act({ do: "tap", tempo: tempo.name });
+    },
+    f: () => useDesk.setState(({ stage }) => ({ stage: stage === "full" ? "strip" : "full" })),
+  };
+  return plain[event.key.length === 1 ? event.key.toLowerCase() : event.key] ?? null;
+}
+
+function close() {
+  if (useDesk.getState().stage === "full") useDesk.setState({ stage: "strip" });
+  else desk.select([]);
+}
+
+/** Listen to the keyboard. What is open (a dialog, a menu) takes its keys first. */
+export function useShortcuts(commands: Commands) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || usesKey(document.activeElement, event.key)) return;
+      if (document.querySelector("[role=dialog], [role=listbox]") && !event.ctrlKey) return;
+      const does = command(event, commands);
+      if (does) {
+        event.preventDefault();
+        does();
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [commands]);
+}

@@ -1,0 +1,63 @@
+/** Binary frames from the engine; see docs/formats.md, "Live frames". */
+
+export const HEADER_BYTES = 24;
+export const HEAD_BYTES = 12;
+export const RUNNING_BYTES = 16;
+
+export interface Running {
+  number: number;
+  theta: number;
+  weight: number;
+}
+export interface HeadsFrame {
+  kind: "heads";
+  number: number;
+  time: number;
+  rig: number;
+  count: number;
+  /** 12 bytes a head: red, green, blue, level (0–255), zoom (u16, 0.01°), direction (3 × i16, 1/32767). */
+  heads: DataView;
+  running: Running[];
+}
+export interface UniverseFrame {
+  kind: "universe";
+  universe: number;
+  slots: Uint8Array;
+}
+
+/** Read a frame; null when it is none, or of a version that this page does not know. */
+export function readFrame(buffer: ArrayBuffer): HeadsFrame | UniverseFrame | null {
+  if (buffer.byteLength < HEADER_BYTES) return null;
+  const view = new DataView(buffer);
+  if (view.getUint8(0) !== 0x5a || view.getUint8(1) !== 0x42 || view.getUint8(2) !== 1) return null;
+  const kind = view.getUint8(3);
+  const subject = view.getUint32(16, true);
+  const count = view.getUint16(20, true);
+  const runs = view.getUint16(22, true);
+  const body = HEADER_BYTES;
+  if (kind === 2) {
+    return {
+      kind: "universe",
+      universe: subject,
+      slots: new Uint8Array(buffer, body, Math.min(count, buffer.byteLength - body)),
+    };
+  }
+  if (kind !== 1 || buffer.byteLength < body + count * HEAD_BYTES + runs * RUNNING_BYTES) return null;
+  const running: Running[] = [];
+  for (let n = 0, at = body + count * HEAD_BYTES; n < runs; n++, at += RUNNING_BYTES) {
+    running.push({
+      number: view.getUint32(at, true),
+      theta: view.getFloat64(at + 4, true),
+      weight: view.getFloat32(at + 12, true),
+    });
+  }
+  return {
+    kind: "heads",
+    number: view.getUint32(4, true),
+    time: view.getFloat64(8, true),
+    rig: subject,
+    count,
+    heads: new DataView(buffer, body, count * HEAD_BYTES),
+    running,
+  };
+}

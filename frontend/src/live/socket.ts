@@ -1,0 +1,134 @@
+import { create } from "zustand";
+
+import { refresh } from "../api/queries";
+import { say } from "../ui/Toasts";
+import { readFrame, type HeadsFrame, type Running } from "./frame";
+
+export interface LiveTempo {
+  name: string;
+  bpm: number;
+  beat: number;
+}
+export interface RunningChip {
+  key: string;
+  number: number;
+  effect_id: number;
+  name: string;
+  source: string;
+  level: number;
+  stopping: boolean;
+  frozen: boolean;
+}
+export interface LiveState {
+  t: number;
+  revision: number;
+  tempos: LiveTempo[];
+  running: RunningChip[];
+  stopped: string[];
+  levels: Record<string, number>;
+  grand: number;
+  blackout: boolean;
+  health: {
+    rate: number;
+    frames: number;
+    late: number;
+    errors: number;
+    last_error: string;
+    median_ms: number;
+    p99_ms: number;
+  };
+  outputs: { kind: string; to: string; packets: number; errors: number; last_error?: string }[];
+}
+
+interface Connection {
+  connected: boolean;
+  engine: boolean;
+  everConnected: boolean;
+}
+
+/** Whether the page hears from Zarabanda, and the live state as last told. Changes a few times a second. */
+export const useConnection = create<Connection>(() => ({
+  connected: false,
+  engine: false,
+  everConnected: false,
+}));
+export const useLive = create<{ state: LiveState | null }>(() => ({ state: null }));
+
+/** The newest frames, for canvases: read in the animation loop, never put into React state. */
+export const live: { heads: HeadsFrame | null; universes: Map<number, Uint8Array>; arrived: number } = {
+  heads: null,
+  universes: new Map(),
+  arrived: 0,
+};
+
+/** θ and weight of something that runs, from the newest frame. */
+export function runningOf(key: string): Running | null {
+  const chip = useLive.getState().state?.running.find((one) => one.key === key);
+  return (chip && live.heads?.running.find((one) => one.number === chip.number)) ?? null;
+}
+
+const FIRST_RETRY_MS = 200;
+const LAST_RETRY_MS = 2000;
+let socket: WebSocket | null = null;
+let retry = FIRST_RETRY_MS;
+let watched: number[] = [];
+
+function take(message: Record<string, unknown>) {
+  if (message.type === "state") {
+    const before = useLive.getState().state;
+    const state = message as unknown as LiveState;
+    useLive.setState({ state });
+    useConnection.setState({ engine: true });
+    if (before && before.revision !== state.revision) refresh();
+  } else if (message.type === "engine") {
+    useConnection.setState({ engine: message.connected === true });
+  } else if (message.type === "hello") {
+    useConnection.setState({ engine: message.engine === true });
+  } else if (message.type === "refused") {
+    say(String(message.message));
+  }
+}
+
+/** Connect, and again whenever the connection is lost. */
+export function connect() {
+  const scheme = location.protocol === "https:" ? "wss" : "ws";
+  socket = new WebSocket(`${scheme}://${location.host}/live`);
+  socket.binaryType = "arraybuffer";
+  socket.onopen = () => {
+    retry = FIRST_RETRY_MS;
+    const again = useConnection.getState().everConnected;
+    useConnection.setState({ connected: true, everConnected: true });
+    if (watched.length) post({ type: "watch", universes: watched });
+    if (again) refresh();
+  };
+  socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
+    if (typeof data === "string") return take(JSON.parse(data) as Record<string, unknown>);
+    const frame = readFrame(data);
+    if (frame?.kind === "heads") {
+      live.heads = frame;
+      live.arrived = performance.now();
+    } else if (frame) live.universes.set(frame.universe, frame.slots);
+  };
+  socket.onclose = () => {
+    useConnection.setState({ connected: false });
+    setTimeout(connect, retry);
+    retry = Math.min(retry * 2, LAST_RETRY_MS);
+  };
+}
+
+function post(message: unknown) {
+  if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(message));
+}
+
+/** A live action: acts on the next frame, is never undone. */
+export function act(action: Record<string, unknown>) {
+  if (socket?.readyState !== WebSocket.OPEN)
+    say("Not connected: this did nothing. It connects again by itself.");
+  post({ type: "action", action });
+}
+
+/** Which universes to show live. */
+export function watch(universes: number[]) {
+  watched = universes;
+  post({ type: "watch", universes });
+}

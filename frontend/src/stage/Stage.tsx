@@ -1,0 +1,154 @@
+import { useEffect, useMemo, useRef } from "react";
+import styled from "styled-components";
+
+import { useRig } from "../api/queries";
+import { live } from "../live/socket";
+import { onEveryFrame } from "../live/loop";
+import { desk, useDesk } from "../state";
+import { STAGE } from "../theme/tokens";
+import { fit, inBox, project, type Point, type View } from "./geometry";
+import { paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
+import { StageTools } from "./StageTools";
+
+const Frame = styled.section`
+  position: relative;
+  background: ${STAGE.ground};
+  border-bottom: 1px solid var(--line);
+  height: 224px;
+  flex: none;
+  &[data-size="tall"] {
+    height: 46vh;
+  }
+  &[data-size="full"] {
+    position: fixed;
+    inset: 0;
+    height: auto;
+    z-index: 50;
+  }
+  canvas {
+    width: 100%;
+    height: 100%;
+    display: block;
+    touch-action: none;
+    cursor: crosshair;
+  }
+`;
+const NEAR_PX = 18;
+
+/** Heads that are taken together with this one: all cells of its fixture. */
+function fellows(heads: Head[], head: Head): string[] {
+  return heads.filter((other) => other.fixture === head.fixture).map((other) => other.key);
+}
+
+function nearest(heads: Head[], view: View, at: Point): Head | null {
+  let best: Head | null = null;
+  let distance = NEAR_PX;
+  for (const head of heads) {
+    const point = project(view, placeOf(head));
+    const away = Math.hypot(point.x - at.x, point.y - at.y);
+    if (away < distance) [best, distance] = [head, away];
+  }
+  return best;
+}
+
+/** Add to a selection (Shift), take out of it (Ctrl), or begin a new one. */
+function chosen(before: string[], keys: string[], event: PointerEvent): string[] {
+  if (event.ctrlKey || event.metaKey) return before.filter((key) => !keys.includes(key));
+  if (event.shiftKey) return [...before, ...keys.filter((key) => !before.includes(key))];
+  return keys;
+}
+
+interface Drag {
+  from: Point;
+  to: Point;
+}
+
+/** The rig, live. Click a head, drag a box; Shift adds, Ctrl takes away. */
+export function Stage() {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drag = useRef<Drag | null>(null);
+  const { data: rig } = useRig();
+  const size = useDesk((state) => state.stage);
+  const heads = useMemo(() => rig?.heads ?? [], [rig]);
+
+  useEffect(() => {
+    const element = canvas.current;
+    const context = element?.getContext("2d");
+    if (!element || !context || !heads.length) return;
+    const places = heads.map(placeOf);
+    let view = fit(places, 100, 100, "front");
+    const paint = () => {
+      const scale = devicePixelRatio;
+      const { clientWidth: width, clientHeight: height } = element;
+      if (element.width !== width * scale || element.height !== height * scale) {
+        element.width = width * scale;
+        element.height = height * scale;
+      }
+      const { elevation, selection } = useDesk.getState();
+      view = fit(places, width, height, elevation);
+      context.setTransform(scale, 0, 0, scale, 0, 0);
+      context.fillStyle = STAGE.ground;
+      context.fillRect(0, 0, width, height);
+      paintWires(context, view, heads, width);
+      if (live.heads?.rig === rig!.number) paintLight(context, view, heads, live.heads);
+      paintHeads(context, view, heads, new Map(selection.map((key, rank) => [key, rank])));
+      if (drag.current) {
+        const { from, to } = drag.current;
+        context.strokeStyle = STAGE.bone;
+        context.setLineDash([4, 3]);
+        context.strokeRect(from.x + 0.5, from.y + 0.5, to.x - from.x, to.y - from.y);
+        context.setLineDash([]);
+      }
+    };
+    const down = (event: PointerEvent) => {
+      element.setPointerCapture(event.pointerId);
+      const point = { x: event.offsetX, y: event.offsetY };
+      drag.current = { from: point, to: point };
+    };
+    const move = (event: PointerEvent) => {
+      if (drag.current) drag.current.to = { x: event.offsetX, y: event.offsetY };
+    };
+    const up = (event: PointerEvent) => {
+      if (!drag.current) return;
+      const { from, to } = drag.current;
+      drag.current = null;
+      const before = useDesk.getState().selection;
+      if (Math.hypot(to.x - from.x, to.y - from.y) > 5) {
+        const boxed = heads
+          .filter((head) => inBox(project(view, placeOf(head)), from, to))
+          .map((head) => head.key);
+        desk.select(chosen(before, boxed, event));
+        return;
+      }
+      const head = nearest(heads, view, to);
+      if (!head) {
+        if (!event.shiftKey && !event.ctrlKey) desk.select([]);
+        return;
+      }
+      const keys = fellows(heads, head);
+      const again = event.shiftKey && keys.every((key) => before.includes(key));
+      desk.select(again ? before.filter((key) => !keys.includes(key)) : chosen(before, keys, event));
+    };
+    element.addEventListener("pointerdown", down);
+    element.addEventListener("pointermove", move);
+    element.addEventListener("pointerup", up);
+    const stop = onEveryFrame(paint);
+    return () => {
+      stop();
+      element.removeEventListener("pointerdown", down);
+      element.removeEventListener("pointermove", move);
+      element.removeEventListener("pointerup", up);
+    };
+  }, [heads, rig]);
+
+  return (
+    <Frame data-size={size} aria-label="Stage">
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={`The rig, live: ${heads.length} heads. Choose heads by clicking, or with the quick selection.`}
+      />
+      <StageTools />
+    </Frame>
+  );
+}

@@ -1,0 +1,86 @@
+/** Where things of the stage are on the picture. Pure; metres in, pixels out. */
+
+export interface Point {
+  x: number;
+  y: number;
+}
+export interface Place {
+  x: number;
+  y: number;
+  z: number;
+}
+export type Elevation = "front" | "plan";
+export interface View {
+  elevation: Elevation;
+  scaleX: number;
+  scaleY: number;
+  left: number;
+  bottom: number;
+}
+
+const MARGIN = { x: 26, top: 56, bottom: 14 };
+
+/** A view that shows all places, with room for numbers above. The two directions are scaled apart, to fill the strip. */
+export function fit(places: readonly Place[], width: number, height: number, elevation: Elevation): View {
+  const up = (place: Place) => (elevation === "front" ? place.z : place.y);
+  const xs = places.map((place) => place.x);
+  const ups = places.map(up);
+  const lowX = Math.min(...xs, -1);
+  const highX = Math.max(...xs, 1);
+  const lowY = elevation === "front" ? 0 : Math.min(...ups, 0);
+  const highY = Math.max(...ups, lowY + 1);
+  const scaleX = (width - 2 * MARGIN.x) / (highX - lowX);
+  const scaleY = (height - MARGIN.top - MARGIN.bottom) / (highY - lowY);
+  const even = Math.min(scaleX, scaleY);
+  const wide = Math.min(scaleX, even * 3.2);
+  return {
+    elevation,
+    scaleX: wide,
+    scaleY,
+    left: width / 2 - ((lowX + highX) / 2) * wide,
+    bottom: height - MARGIN.bottom + lowY * scaleY,
+  };
+}
+
+/** A place on the picture. */
+export function project(view: View, place: Place): Point {
+  const up = view.elevation === "front" ? place.z : place.y;
+  return { x: view.left + place.x * view.scaleX, y: view.bottom - up * view.scaleY };
+}
+
+/** Where a beam ends, in metres: on the floor, or `reach` along its way. */
+export function beamEnd(place: Place, direction: Place, reach: number): Place {
+  const toFloor = direction.z < -0.02 ? -place.z / direction.z : Infinity;
+  const length = Math.min(toFloor, reach);
+  return {
+    x: place.x + direction.x * length,
+    y: place.y + direction.y * length,
+    z: place.z + direction.z * length,
+  };
+}
+
+/** The four corners of a beam on the picture, for its source, its end, and its full angle in degrees. */
+export function beamShape(view: View, place: Place, end: Place, angle: number, lens: number): Point[] {
+  const from = project(view, place);
+  const to = project(view, end);
+  const length = Math.hypot(end.x - place.x, end.y - place.y, end.z - place.z);
+  const half = Math.min(Math.tan((angle * Math.PI) / 360) * length * view.scaleY, 120);
+  const along = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+  const across = { x: -(to.y - from.y) / along, y: (to.x - from.x) / along };
+  return [
+    { x: from.x + across.x * lens, y: from.y + across.y * lens },
+    { x: to.x + across.x * (half + lens), y: to.y + across.y * (half + lens) },
+    { x: to.x - across.x * (half + lens), y: to.y - across.y * (half + lens) },
+    { x: from.x - across.x * lens, y: from.y - across.y * lens },
+  ];
+}
+
+/** Whether a point is in the box between two corners. */
+export function inBox(point: Point, a: Point, b: Point): boolean {
+  return (
+    point.x >= Math.min(a.x, b.x) &&
+    point.x <= Math.max(a.x, b.x) &&
+    point.y >= Math.min(a.y, b.y) &&
+    point.y <= Math.max(a.y, b.y)
+  );
+}

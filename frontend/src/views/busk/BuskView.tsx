@@ -1,0 +1,71 @@
+import styled from "styled-components";
+
+import { usePages } from "../../api/queries";
+import { ButtonControl } from "./ButtonControl";
+import { FaderControl } from "./FaderControl";
+import { kindOf, PLACES } from "./places";
+
+const Page = styled.section`
+  padding: 12px 20px;
+  display: grid;
+  gap: 10px;
+  height: 100%;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+`;
+const Faders = styled.div`
+  display: grid;
+  grid-template-columns: repeat(${PLACES}, minmax(0, 1fr));
+  gap: 8px;
+  min-height: 0;
+`;
+const Buttons = styled.div`
+  display: grid;
+  grid-template-columns: repeat(6, minmax(0, 1fr));
+  gap: 8px;
+`;
+const Empty = styled.div`
+  border: 1px dashed var(--line);
+  border-radius: 2px;
+  min-height: 56px;
+  display: grid;
+  place-items: center;
+  color: var(--quiet);
+  font-size: 13px;
+  text-align: center;
+  padding: 0 8px;
+`;
+
+/** The page of faders and buttons that runs the show live. Nothing moves here by itself. */
+export function BuskView() {
+  const { data } = usePages();
+  const page = data?.pages[0];
+  if (!page) return <Page />;
+  const places = Array.from({ length: PLACES }, (_, n) => n + 1);
+  const at = (kind: "fader" | "button", place: number) =>
+    page.controls.find((control) => kindOf(control) === kind && control.place === place);
+  return (
+    <Page aria-label={page.name}>
+      <h2>{page.name}</h2>
+      <Faders>
+        {places.map((place) => {
+          const control = at("fader", place);
+          return control ? (
+            <FaderControl key={control.key} control={control} />
+          ) : (
+            <Empty key={place}>Button {place}, empty</Empty>
+          );
+        })}
+      </Faders>
+      <Buttons>
+        {places.map((place) => {
+          const control = at("button", place);
+          return control ? (
+            <ButtonControl key={control.key} control={control} />
+          ) : (
+            <Empty key={place}>Button {place}, empty</Empty>
+          );
+        })}
+      </Buttons>
+    </Page>
+  );
+}

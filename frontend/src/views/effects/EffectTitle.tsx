@@ -1,0 +1,119 @@
+import { useState } from "react";
+import styled from "styled-components";
+
+import { api, Refused, take } from "../../api/client";
+import { useDraft, useEdit } from "../../api/queries";
+import { act, useLive } from "../../live/socket";
+import { desk, useDesk } from "../../state";
+import { Button } from "../../ui/Button";
+import { Ending, Sheet } from "../../ui/Sheet";
+import { TextField } from "../../ui/TextField";
+import { EffectMenu } from "./EffectMenu";
+import { PutOn } from "./PutOn";
+import type { Editor } from "./useEditor";
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  flex-wrap: wrap;
+  min-height: 40px;
+  h2 {
+    font-size: 22px;
+    font-weight: 650;
+  }
+  p {
+    color: var(--quiet);
+    flex: 1;
+    min-width: 120px;
+  }
+`;
+
+function KeepSheet({ editor, isOpen, onClose }: { editor: Editor; isOpen: boolean; onClose: () => void }) {
+  const { effect } = editor;
+  const [name, setName] = useState(effect.name);
+  const [problem, setProblem] = useState("");
+  const keep = useEdit(async () => {
+    try {
+      await take(
+        api.POST("/api/effects/{effect_id}/keep", {
+          params: { path: { effect_id: effect.id } },
+          body: { name },
+        }),
+      );
+      onClose();
+    } catch (error) {
+      setProblem(error instanceof Refused ? error.message : String(error));
+    }
+  });
+  return (
+    <Sheet
+      title={effect.kept ? "Rename the effect" : "Keep the effect in the library"}
+      isOpen={isOpen}
+      onClose={onClose}
+    >
+      <form
+        style={{ display: "grid", gap: 16 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) keep.mutate(undefined);
+          else setProblem("Type a name first.");
+        }}
+      >
+        <TextField
+          label="Name"
+          value={name}
+          onChange={(value) => (setName(value), setProblem(""))}
+          problem={problem}
+          maxLength={80}
+          autoFocus
+        />
+        <Ending>
+          <Button onPress={onClose}>Cancel</Button>
+          <Button type="submit">{effect.kept ? "Rename" : "Keep"}</Button>
+        </Ending>
+      </form>
+    </Sheet>
+  );
+}
+
+/** Its name, where it is used, and what can be done with the whole. */
+export function EffectTitle({ editor, runKey }: { editor: Editor; runKey: string | null }) {
+  const { effect } = editor;
+  const [naming, setNaming] = useState(false);
+  const [putting, setPutting] = useState(false);
+  const selection = useDesk((state) => state.selection);
+  const { data: draft } = useDraft();
+  const stopped = useLive(({ state }) => !!runKey && !!state?.stopped.includes(runKey));
+  const inDraft = runKey?.startsWith("draft:")
+    ? draft?.effects.find((one) => `draft:${one.id}` === runKey)
+    : undefined;
+  const apply = useEdit(async () => {
+    const made = await take(
+      api.POST("/api/draft/effects", { body: { effect_id: effect.id, heads: selection } }),
+    );
+    desk.open(effect.id, `draft:${made.id}`);
+  });
+  const remove = useEdit(async (id: number) => {
+    await take(api.DELETE("/api/draft/effects/{draft_id}", { params: { path: { draft_id: id } } }));
+    useDesk.setState({ effect: effect.kept ? { id: effect.id, key: null } : null });
+  });
+  const where = effect.uses.length ? `on ${effect.uses.join(", ")}` : "used nowhere yet";
+  return (
+    <Row>
+      <h2>{effect.name}</h2>
+      <p>
+        {effect.kept ? "Kept" : "Not kept yet"}, {where}
+      </p>
+      {stopped && <Button onPress={() => act({ do: "run", key: runKey })}>Run again</Button>}
+      <Button onPress={() => setNaming(true)}>{effect.kept ? "Rename" : "Keep"}</Button>
+      <Button isDisabled={!selection.length} onPress={() => apply.mutate(undefined)}>
+        Apply
+      </Button>
+      <Button onPress={() => setPutting(true)}>Put it on</Button>
+      <EffectMenu effect={effect} onTakeOut={inDraft ? () => remove.mutate(inDraft.id) : null} />
+      {naming && <KeepSheet editor={editor} isOpen onClose={() => setNaming(false)} />}
+      {putting && <PutOn editor={editor} isOpen onClose={() => setPutting(false)} />}
+    </Row>
+  );
+}

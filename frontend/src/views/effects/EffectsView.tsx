@@ -1,0 +1,35 @@
+import styled from "styled-components";
+
+import { useDesk } from "../../state";
+import { BasePanel } from "./BasePanel";
+import { EditorPane } from "./EditorPane";
+import { Library } from "./Library";
+import { StartHere } from "./StartHere";
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: 248px minmax(0, 1fr) 272px;
+  height: 100%;
+  > * {
+    min-height: 0;
+    overflow: auto;
+  }
+  > * + * {
+    border-left: 1px solid var(--line);
+  }
+  @media (max-width: 1100px) {
+    grid-template-columns: 212px minmax(0, 1fr) 232px;
+  }
+`;
+
+/** Effects: the library, the sentence with its weave, and the base that effects move. */
+export function EffectsView() {
+  const effect = useDesk((state) => state.effect);
+  return (
+    <Grid>
+      <Library />
+      {effect ? <EditorPane key={effect.id} id={effect.id} runKey={effect.key} /> : <StartHere />}
+      <BasePanel />
+    </Grid>
+  );
+}

@@ -1,0 +1,150 @@
+import { useMemo, useState } from "react";
+import { ListBox, ListBoxItem, Text } from "react-aria-components";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { useDraft, useEffectView, useLibrary } from "../../api/queries";
+import { desk, useDesk } from "../../state";
+import { TextField } from "../../ui/TextField";
+import { NewEffect } from "./NewEffect";
+import { WeaveThumb } from "./WeaveThumb";
+import { found } from "./search";
+
+const Frame = styled.aside`
+  display: flex;
+  flex-direction: column;
+`;
+const Tools = styled.div`
+  display: grid;
+  gap: 8px;
+  padding: 10px 12px;
+  border-bottom: 1px solid var(--line);
+  position: sticky;
+  top: 0;
+  background: var(--ink);
+  z-index: 1;
+`;
+const Title = styled.h2`
+  padding: 10px 12px 4px;
+  font-size: 14px;
+  color: var(--quiet);
+  font-weight: 500;
+`;
+const List = styled(ListBox)`
+  outline: none;
+`;
+const Item = styled(ListBoxItem)`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 12px;
+  min-height: 50px;
+  cursor: pointer;
+  outline: none;
+  border-left: 3px solid transparent;
+  &[data-hovered] {
+    background: var(--raised);
+  }
+  &[data-selected] {
+    background: var(--raised);
+    border-color: var(--bone);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--focus);
+    outline-offset: -2px;
+  }
+  [slot="label"] {
+    display: block;
+    line-height: 1.2;
+  }
+  [slot="description"] {
+    display: block;
+    color: var(--quiet);
+    font-size: 13px;
+    line-height: 1.25;
+  }
+`;
+const Nothing = styled.p`
+  padding: 12px;
+  color: var(--quiet);
+`;
+type Effect = Schemas["EffectView"];
+
+function Entry({ effect, id, note }: { effect: Effect; id: string; note: string }) {
+  return (
+    <Item id={id} textValue={effect.name}>
+      <WeaveThumb id={effect.id} document={effect.document} />
+      <div>
+        <Text slot="label">{effect.name}</Text>
+        <Text slot="description">{note}</Text>
+      </div>
+    </Item>
+  );
+}
+
+function DraftEntry({ draft }: { draft: Schemas["DraftEffectView"] }) {
+  const { data: effect } = useEffectView(draft.effect_id);
+  const heads = `${draft.heads.length} head${draft.heads.length === 1 ? "" : "s"}`;
+  return effect ? (
+    <Entry effect={effect} id={`draft:${draft.id}`} note={`${heads}${draft.kept ? "" : ", not kept yet"}`} />
+  ) : null;
+}
+
+/** Effects that run in the draft, and the library below them. */
+export function Library() {
+  const { data: library } = useLibrary();
+  const { data: draft } = useDraft();
+  const effect = useDesk((state) => state.effect);
+  const [search, setSearch] = useState("");
+  const shown = useMemo(() => found(library?.effects ?? [], search), [library, search]);
+  const selected = effect ? [effect.key?.startsWith("draft:") ? effect.key : `effect:${effect.id}`] : [];
+  function open(keys: "all" | Set<string | number>) {
+    const [key] = keys === "all" ? [] : [...keys].map(String);
+    const one = draft?.effects.find((other) => `draft:${other.id}` === key);
+    if (one) desk.open(one.effect_id, `draft:${one.id}`);
+    else if (key) desk.open(Number(key.slice("effect:".length)), null);
+  }
+  return (
+    <Frame aria-label="Library">
+      <Tools>
+        <NewEffect />
+        <TextField
+          label="Search the library"
+          hideLabel
+          placeholder="Search: circle, relay, calm"
+          value={search}
+          onChange={setSearch}
+        />
+      </Tools>
+      {!!draft?.effects.length && (
+        <>
+          <Title>In the draft</Title>
+          <List
+            aria-label="Effects in the draft"
+            selectionMode="single"
+            selectedKeys={selected}
+            onSelectionChange={open}
+          >
+            {draft.effects.map((one) => (
+              <DraftEntry key={one.id} draft={one} />
+            ))}
+          </List>
+        </>
+      )}
+      <Title>Library</Title>
+      <List aria-label="Library" selectionMode="single" selectedKeys={selected} onSelectionChange={open}>
+        {shown.map((one) => (
+          <Entry
+            key={one.id}
+            effect={one}
+            id={`effect:${one.id}`}
+            note={((one.document.tags as string[]) ?? []).join(", ")}
+          />
+        ))}
+      </List>
+      {library && !shown.length && (
+        <Nothing>No effect has these words. Clear the search, or start a new effect.</Nothing>
+      )}
+    </Frame>
+  );
+}

@@ -1,0 +1,100 @@
+import { Plus } from "lucide-react";
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
+import styled from "styled-components";
+
+import { api, take } from "../../api/client";
+import { useEdit } from "../../api/queries";
+import { desk, useDesk } from "../../state";
+import { say } from "../../ui/Toasts";
+import { Button } from "../../ui/Button";
+
+const Opener = styled(Button).attrs({ as: AriaButton })``;
+const Sheet = styled(Popover)`
+  background: var(--raised);
+  border: 1px solid var(--edge);
+  border-radius: 2px;
+  overflow: auto;
+  outline: none;
+`;
+const Items = styled(Menu)`
+  padding: 4px;
+  min-width: 220px;
+  outline: none;
+`;
+const Entry = styled(MenuItem)`
+  min-height: 40px;
+  padding: 0 12px;
+  display: flex;
+  align-items: center;
+  cursor: pointer;
+  border-radius: 2px;
+  outline: none;
+  &[data-focused],
+  &[data-hovered] {
+    background: var(--line);
+  }
+`;
+interface Move {
+  id: string;
+  text: string;
+}
+/** What an effect can move. */
+export const MOVES: Move[] = [
+  { id: "intensity", text: "Intensity" },
+  { id: "position", text: "Position, as a path" },
+  { id: "pan", text: "Pan" },
+  { id: "tilt", text: "Tilt" },
+  { id: "colour", text: "Colour, through stops" },
+  { id: "hue", text: "Hue" },
+  { id: "saturation", text: "Saturation" },
+  { id: "zoom", text: "Zoom" },
+  { id: "iris", text: "Iris" },
+  { id: "frost", text: "Frost" },
+  { id: "strobe", text: "Strobe" },
+];
+
+/** Attributes in a menu. */
+export function MoveMenu({
+  label,
+  onChoose,
+  plain,
+}: {
+  label: string;
+  onChoose: (id: string) => void;
+  plain?: boolean;
+}) {
+  return (
+    <MenuTrigger>
+      <Opener data-variant={plain ? "small" : "full"}>
+        <Plus size={16} aria-hidden="true" /> {label}
+      </Opener>
+      <Sheet>
+        <Items onAction={(key) => onChoose(String(key))} aria-label={label} items={MOVES}>
+          {(move) => <Entry id={(move as Move).id}>{(move as Move).text}</Entry>}
+        </Items>
+      </Sheet>
+    </MenuTrigger>
+  );
+}
+
+/** Starts an effect on the selection: it runs at once, in the draft. */
+export function useNewEffect(): (attribute: string) => void {
+  const selection = useDesk((state) => state.selection);
+  const add = useEdit(async (attribute: string) => {
+    const made = await take(api.POST("/api/effects", { body: { attribute, heads: selection } }));
+    desk.open(made.effect.id, made.draft_id ? `draft:${made.draft_id}` : null);
+    if (!made.draft_id)
+      say("Nothing is selected: the effect is shown on a made-up row of ten heads.", "done");
+  });
+  return add.mutate;
+}
+
+/** Start an effect from a menu of what it can move. */
+export function NewEffect() {
+  const add = useNewEffect();
+  return (
+    <div>
+      <MoveMenu label="New effect" onChoose={add} />
+    </div>
+  );
+}

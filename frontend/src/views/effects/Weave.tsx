@@ -1,0 +1,185 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { onEveryFrame } from "../../live/loop";
+import { runningOf } from "../../live/socket";
+import { desk } from "../../state";
+import { ticks, weaveImage } from "./pixels";
+
+const Frame = styled.figure`
+  margin: 0;
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  column-gap: 8px;
+  flex: 1;
+  min-height: 150px;
+  grid-template-rows: auto minmax(120px, 1fr) 22px;
+`;
+const Caption = styled.figcaption`
+  grid-column: 1 / 3;
+  display: flex;
+  justify-content: space-between;
+  color: var(--quiet);
+  font-size: 14px;
+  padding-bottom: 4px;
+`;
+const Names = styled.div`
+  display: flex;
+  flex-direction: column;
+  font: 12px var(--numbers);
+  color: var(--quiet);
+  text-align: right;
+  span {
+    flex: 1;
+    display: flex;
+    align-items: center;
+    justify-content: flex-end;
+    min-height: 0;
+    line-height: 1;
+  }
+`;
+const Field = styled.div`
+  position: relative;
+  background: var(--deep);
+  cursor: pointer;
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+    image-rendering: pixelated;
+  }
+`;
+const Head = styled.div`
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  width: 2px;
+  background: var(--bone);
+  left: 0;
+  pointer-events: none;
+  box-shadow: 0 0 0 1px var(--ink);
+`;
+const Axis = styled.div`
+  grid-column: 2;
+  position: relative;
+  font: 12px var(--numbers);
+  color: var(--quiet);
+  span {
+    position: absolute;
+    transform: translateX(-50%);
+    top: 4px;
+    white-space: nowrap;
+  }
+  span:first-child {
+    transform: none;
+  }
+  span:last-child {
+    transform: translateX(-100%);
+  }
+`;
+const MOST_NAMES = 16;
+const GAP_FROM = 2;
+
+interface Props {
+  weave: Schemas["WeaveView"];
+  runKey: string | null;
+  /** The stretch of cycles that shows now has changed (θ at its start): for effects that never repeat. */
+  onWindow: (start: number) => void;
+}
+
+/** Heads against time: direction, evenness, pairs and speed at one look. The line is now. */
+export function Weave({ weave, runKey, onWindow }: Props) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const line = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLDivElement>(null);
+  const [told, setTold] = useState("");
+  const rows = weave.heads.length;
+  const image = useMemo(() => weaveImage(weave), [weave]);
+
+  useEffect(() => {
+    const element = canvas.current!;
+    const box = field.current!.getBoundingClientRect();
+    const each = Math.max(1, Math.floor(box.height / rows));
+    const gap = each > 2 * GAP_FROM + 2 ? GAP_FROM : 0;
+    const small = document.createElement("canvas");
+    small.width = image.width;
+    small.height = rows;
+    small.getContext("2d")!.putImageData(image, 0, 0);
+    element.width = image.width;
+    element.height = rows * each;
+    const context = element.getContext("2d")!;
+    context.imageSmoothingEnabled = false;
+    for (let row = 0; row < rows; row++)
+      context.drawImage(small, 0, row, image.width, 1, 0, row * each, image.width, each - gap);
+  }, [image, rows]);
+
+  useEffect(() => {
+    let before: number | null = null;
+    return onEveryFrame(() => {
+      const running = runKey ? runningOf(runKey) : null;
+      const mark = line.current!;
+      mark.style.display = running ? "block" : "none";
+      if (!running) return;
+      const at = running.theta - weave.start;
+      const share = (((at / weave.cycles) % 1) + 1) % 1;
+      mark.style.transform = `translateX(${share * field.current!.clientWidth}px)`;
+      const start = Math.floor(running.theta / weave.cycles) * weave.cycles;
+      if (!weave.repeats && start !== before && Math.abs(start - weave.start) > 1e-9) onWindow(start);
+      before = start;
+    });
+  }, [runKey, weave, onWindow]);
+
+  const byBeats = weave.beats !== null && weave.beats !== undefined;
+  const marks = ticks(byBeats ? weave.beats! : weave.seconds, byBeats ? "beat" : "s");
+  const seconds = `${Math.round(weave.seconds * 100) / 100} s`;
+  const named = rows <= MOST_NAMES;
+  function place(event: React.PointerEvent) {
+    const box = field.current!.getBoundingClientRect();
+    const row = Math.min(rows - 1, Math.max(0, Math.floor(((event.clientY - box.top) / box.height) * rows)));
+    const share = Math.min(1, Math.max(0, (event.clientX - box.left) / box.width));
+    return { row, share };
+  }
+  return (
+    <Frame>
+      <Caption>
+        <span>
+          {weave.attribute === "look" ? "As it will look" : `By ${weave.attribute}`}: {rows} heads in{" "}
+          {weave.count} lane
+          {weave.count === 1 ? "" : "s"}
+        </span>
+        <span>
+          {told || (byBeats ? `${Math.round(weave.beats! * 100) / 100} beats, ${seconds}` : seconds)}
+        </span>
+      </Caption>
+      <Names aria-hidden="true">
+        {named && weave.heads.map((head, n) => <span key={`${head} ${n}`}>{head}</span>)}
+      </Names>
+      <Field
+        ref={field}
+        role="img"
+        aria-label={`Weave: ${rows} heads in ${weave.count} lanes over ${seconds}`}
+        onPointerMove={(event) => {
+          const { row, share } = place(event);
+          const at = byBeats
+            ? `beat ${(share * weave.beats!).toFixed(2)}`
+            : `${(share * weave.seconds).toFixed(2)} s`;
+          setTold(`head ${weave.heads[row]}, lane ${weave.lanes[row]! + 1}, ${at}`);
+        }}
+        onPointerLeave={() => setTold("")}
+        onClick={(event) => desk.select([weave.heads[place(event as unknown as React.PointerEvent).row]!])}
+      >
+        <canvas ref={canvas} />
+        <Head ref={line} />
+      </Field>
+      <Axis aria-hidden="true">
+        {marks.map((tick) => (
+          <span key={tick.share} style={{ left: `${tick.share * 100}%` }}>
+            {tick.text}
+          </span>
+        ))}
+      </Axis>
+    </Frame>
+  );
+}

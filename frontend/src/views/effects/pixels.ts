@@ -1,0 +1,35 @@
+import type { Schemas } from "../../api/client";
+
+/** The picture of a weave, one pixel a head and column, ready for canvas. */
+export function weaveImage(weave: Schemas["WeaveView"]): ImageData {
+  const bytes = Uint8Array.from(atob(weave.pixels), (letter) => letter.charCodeAt(0));
+  const image = new ImageData(weave.columns, weave.heads.length);
+  for (let from = 0, to = 0; from < bytes.length; from += 3, to += 4) {
+    image.data[to] = bytes[from]!;
+    image.data[to + 1] = bytes[from + 1]!;
+    image.data[to + 2] = bytes[from + 2]!;
+    image.data[to + 3] = 255;
+  }
+  return image;
+}
+
+export interface Tick {
+  share: number;
+  text: string;
+}
+
+/** Marks along a weave's time axis: whole beats (or seconds), few enough to be read. */
+export function ticks(length: number, unit: "beat" | "s", most = 8): Tick[] {
+  const steps = [0.25, 0.5, 1, 2, 4, 8, 16, 32, 64, 128];
+  const step = steps.find((one) => length / one <= most) ?? length;
+  const marks: Tick[] = [];
+  for (let at = 0; at <= length + 1e-9; at += step) {
+    const text = `${Math.round(at * 100) / 100}`;
+    marks.push({ share: at / length, text: unit === "s" ? `${text} s` : text });
+  }
+  return marks;
+}
+
+/** Columns worth asking for: fewer when there are many heads. */
+export const columnsFor = (heads: number) =>
+  Math.max(48, Math.min(240, Math.round(24000 / Math.max(heads, 1))));
