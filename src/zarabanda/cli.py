@@ -14,6 +14,7 @@ from typing import Annotated, Any
 import typer
 
 from zarabanda.errors import ZarabandaError
+from zarabanda.supervisor import Settings
 
 app = typer.Typer(
     name="zarabanda", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False,
@@ -25,16 +26,17 @@ HostOption = Annotated[str, typer.Option(help="Address to listen on; other than 
 PortOption = Annotated[int, typer.Option(help="TCP port of the page (0: any free one).", min=0, max=65_535)]
 CodeOption = Annotated[str, typer.Option(help="Code that browsers must enter.", envvar="ZARABANDA_ACCESS_CODE")]
 NodePortOption = Annotated[int, typer.Option(help="UDP port of the simulated node (0: any free one).", min=0, max=65_535)]
+NodeOption = Annotated[bool, typer.Option(help="Start the simulated node.")]
 RateOption = Annotated[float, typer.Option(help="Frames per second.", min=20, max=44)]
 
 
-def _serve(data: Path, host: str, port: int, code: str, node_port: int, rate: float, demo: bool, browse: bool) -> None:
-    from zarabanda.supervisor import Settings, Supervisor
+def _serve(settings: Settings, demo: bool, browse: bool) -> None:
+    from zarabanda.supervisor import Supervisor
 
-    supervisor = Supervisor(Settings(data, host, port, code, True, node_port, rate))
+    supervisor = Supervisor(settings)
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, lambda *_: supervisor.stop())
-    _prepare(data, demo)
+    _prepare(settings.data, demo)
 
     def ready() -> None:
         print(f"Zarabanda is at {supervisor.address}  (Ctrl-C ends it)", flush=True)
@@ -65,11 +67,12 @@ def demo(
     port: PortOption = 8765,
     access_code: CodeOption = "",
     node_port: NodePortOption = 5568,
+    node: NodeOption = True,
     rate: RateOption = 44.0,
     browser: Annotated[bool, typer.Option(help="Open a browser.")] = True,
 ) -> None:
     """Run the demo show "Salt Light", with a simulated node on this machine."""
-    _serve(data, host, port, access_code, node_port, rate, True, browser)
+    _serve(Settings(data, host, port, access_code, node, node_port, rate), True, browser)
 
 
 @app.command()
@@ -79,10 +82,11 @@ def serve(
     port: PortOption = 8765,
     access_code: CodeOption = "",
     node_port: NodePortOption = 5568,
+    node: NodeOption = True,
     rate: RateOption = 44.0,
 ) -> None:
     """Run a show of your own; an empty folder begins a new one."""
-    _serve(data, host, port, access_code, node_port, rate, False, False)
+    _serve(Settings(data, host, port, access_code, node, node_port, rate), False, False)
 
 
 @app.command(hidden=True)
@@ -93,8 +97,8 @@ def engine(data: DataOption, node_port: NodePortOption = 5568, rate: RateOption 
     run(data, node_port, rate)
 
 
-@app.command()
-def node(
+@app.command("node")
+def run_node(
     port: NodePortOption = 5568,
     data: Annotated[Path | None, typer.Option(help="Answer the Output view of this data folder.")] = None,
     quiet: Annotated[bool, typer.Option(help="Print nothing; end with the parent process.")] = False,
@@ -167,16 +171,17 @@ def bench(
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda import bench as benches
+    from zarabanda import bench_live
 
     results = [benches.frames(count, layers, seconds) for count in (universes or [8, 64])]
-    report: dict[str, Any] | None = benches.live(max(seconds, 10.0)) if live else None
+    report: dict[str, Any] | None = bench_live.measure(max(seconds, 10.0)) if live else None
     if as_json:
         print(json.dumps(results[0] if len(results) == 1 and report is None else {"frames": results, "live": report}))
         return
     for result in results:
         print(benches.as_text(result))
     if report is not None:
-        print(benches.live_as_text(report))
+        print(bench_live.as_text(report))
 
 
 @app.command()

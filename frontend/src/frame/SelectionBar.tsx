@@ -85,6 +85,7 @@ export function SelectionBar() {
       desk.select(heads);
       setText("");
       setProblem("");
+      document.getElementById("quick-selection")?.blur();
     } catch (error) {
       setProblem(error instanceof Refused ? error.message : String(error));
     }

@@ -69,7 +69,7 @@ export function useShortcuts(commands: Commands) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || usesKey(document.activeElement, event.key)) return;
-      if (document.querySelector("[role=dialog], [role=listbox]") && !event.ctrlKey) return;
+      if (document.querySelector("[role=dialog], [data-trigger]") && !event.ctrlKey) return;
       const does = command(event, commands);
       if (does) {
         event.preventDefault();

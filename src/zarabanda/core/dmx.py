@@ -30,7 +30,7 @@ class Mapper:
         self._all = np.zeros(self._size + drives)
         output = rig.output
         self._full = 2.0**output.bits - 1
-        self._scale = self._full / np.where(output.span == 0, 1, output.span)
+        self._span = np.where(output.span == 0, 1, output.span)
         self._bytes = np.zeros((len(rig.universes), 512), np.uint8)
         # one entry a byte: which channel it is of, how far its bits are shifted down, where it goes
         columns = (output.coarse, output.middle, output.fine)
@@ -44,7 +44,7 @@ class Mapper:
         self._all[: self._size] = values.ravel()
         self._emitters(values)
         output = self._rig.output
-        level = (self._all[output.source] - output.low) * self._scale
+        level = (self._all[output.source] - output.low) / self._span * self._full
         np.clip(level, 0, self._full, out=level)
         whole = (level + 0.5).astype(np.int64)
         self._bytes.ravel()[self._slot] = (whole[self._channel] >> self._shift) & 255
@@ -73,7 +73,7 @@ class Mapper:
         if name == "rgbaw":
             return colour.rgb_to_rgbaw(rgb)
         if name == "cmy":
-            return 1 - rgb
+            return np.asarray(1 - rgb, float)
         if name == "hue-saturation":
             return _hue_saturation(rgb)
         slots = np.zeros((len(heads), 1))
@@ -92,4 +92,4 @@ def appearance(rig: Rig, values: Floats) -> Floats:
     for number, wheel in enumerate(rig.wheels):
         own = np.flatnonzero(rig.wheel_of == number)
         rgb[own] = wheel[colour.nearest_slot(values[_RGB][:, own].T, wheel)[0]]
-    return np.clip(rgb * level[:, None], 0, 1)
+    return np.asarray(np.clip(rgb * level[:, None], 0, 1), float)

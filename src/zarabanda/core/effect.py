@@ -165,9 +165,7 @@ def _form(data: dict[str, Any]) -> Form:
             value = stop["value"]
             if isinstance(value, str):
                 value = None if value == "base" else colour.hex_to_rgb(value)
-            stops.append(
-                Stop(value, stop["travel"], stop["hold"], stop.get("ease", "linear"), stop.get("relative", False))
-            )
+            stops.append(Stop(value, stop["travel"], stop["hold"], stop.get("ease", "linear"), stop.get("relative", False)))
         return Stops(tuple(stops), data.get("long_way", False))
     keys = ("path", "width", "height", "rotation", "corners", "dwell", "plane", "plane_at")
     points = tuple((float(x), float(y)) for x, y in data.get("points") or ())

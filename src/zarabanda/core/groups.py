@@ -94,7 +94,7 @@ class Group:
         self.count, self.back = first.count, first.back_and_forth
         self.shuffled = first.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
-        self.target = np.zeros((0, 0), np.int64)
+        self.target = np.zeros(0, np.int64)
         self.weight = np.zeros(0)
         self.active: Bools | None = None
 
@@ -233,11 +233,12 @@ class _WaveGroup(Group):
             return
         many = self._many_turns(phases)
         count = len(many.p)
-        flat = Turns(many.p.ravel(), None, many.cycle.ravel(), many.q.ravel())  # type: ignore[union-attr]
-        tiled = [np.tile(array, count) for array in (self.duty, self.softness, self.seed, self.key)]
-        level = self._level(flat, *tiled).reshape(many.p.shape)  # type: ignore[arg-type]
         assert many.active is not None
-        self.active = many.active.any(axis=0)
+        assert many.cycle is not None
+        flat = Turns(many.p.ravel(), None, many.cycle.ravel(), many.p.ravel())
+        duty, softness = np.tile(self.duty, count), np.tile(self.softness, count)
+        level = self._level(flat, duty, softness, np.tile(self.seed, count), np.tile(self.key, count)).reshape(many.p.shape)
+        self.active = np.asarray(many.active.any(axis=0))
         self.level = np.where(self.active, np.where(many.active, level, -np.inf).max(axis=0), 0.0)
 
     def _level(self, turns: Turns, duty: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
@@ -271,9 +272,7 @@ class _Adding(_WaveGroup):
         super().__init__(key, items, effects, heads)
         self.gain = _spread_over(
             items,
-            lambda number, block: -block.layer.anchor.depth
-            if block.layer.anchor.kind == "below"
-            else block.layer.anchor.depth,
+            lambda number, block: -block.layer.anchor.depth if block.layer.anchor.kind == "below" else block.layer.anchor.depth,
         )
         self.shift = _spread_over(
             items,
@@ -366,18 +365,20 @@ class _ThroughHsv(Group):
         self.column = 0 if key[4] == "hue" else 1
         self.scale = 1.0 if self.column == 0 else 100.0
         self.inner = _KINDS[key[0]](key, items, effects, heads)
-        self.target = _colour_targets(items, heads)[0]
+        self.target = _red_targets(items, heads)
         self.stride = heads
+        self._places = np.arange(len(self.target), dtype=np.int64)
 
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
         other = super().tiled(copies, stride, rows, instances)
         assert isinstance(other, _ThroughHsv)
         other.inner = self.inner.tiled(copies, stride, rows, instances)
+        other._places = np.arange(len(other.target), dtype=np.int64)
         return other
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         self.inner.evaluate(phases, weight)
-        self.inner.target = np.arange(len(self.target))
+        self.inner.target = self._places
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         target = self.target[chosen][:, None] + np.arange(3) * self.stride
@@ -390,9 +391,10 @@ class _ThroughHsv(Group):
         values[target] = colour.hsv_to_rgb(hsv)
 
 
-def _colour_targets(items: Sequence[Item], heads: int) -> Ints:
+def _red_targets(items: Sequence[Item], heads: int) -> Ints:
+    """Where the red of each element is; green and blue are one and two rows of heads further."""
     head = np.concatenate([block.head[chosen] for _, block, _, _, chosen in items])
-    return np.array([attributes.RED, attributes.GREEN, attributes.BLUE])[:, None] * heads + head
+    return np.asarray(attributes.RED * heads + head, np.int64)
 
 
 class _ColourStops(Group):
@@ -405,7 +407,7 @@ class _ColourStops(Group):
         self.mix = colour.SPACES[key[4]]
         self.colours = np.array([stop.value or (0.0, 0.0, 0.0) for stop in form.stops])
         self.is_base = np.array([stop.value is None for stop in form.stops])
-        self.target = _colour_targets(items, heads)[0]
+        self.target = _red_targets(items, heads)
         self.stride = heads
         self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
 

@@ -15,7 +15,9 @@ Ints = NDArray[np.int64]
 
 
 def _from_middle(count: int) -> Floats:
-    return np.abs(np.arange(count) - (count - 1) / 2)
+    middle: float = (count - 1) / 2
+    distance: Floats = np.abs(np.arange(count, dtype=float) - middle)
+    return distance
 
 
 def _round_the_middle(places: Floats) -> Ints:
@@ -35,12 +37,8 @@ ORDERS: dict[str, OrderStep] = {
     "round-the-middle": lambda places, seed: _round_the_middle(places),
     "centre-out": lambda places, seed: np.argsort(_from_middle(len(places)), kind="stable"),
     "ends-in": lambda places, seed: np.argsort(-_from_middle(len(places)), kind="stable"),
-    "odd-then-even": lambda places, seed: np.concatenate(
-        [np.arange(0, len(places), 2), np.arange(1, len(places), 2)]
-    ),
-    "shuffled": lambda places, seed: np.argsort(
-        randomness.unit(seed, np.arange(len(places)), 0), kind="stable"
-    ),
+    "odd-then-even": lambda places, seed: np.concatenate([np.arange(0, len(places), 2), np.arange(1, len(places), 2)]),
+    "shuffled": lambda places, seed: np.argsort(randomness.unit(seed, np.arange(len(places)), 0), kind="stable"),
 }
 """Every order by its name; each step reorders what the one before left. Ties keep their order."""
 

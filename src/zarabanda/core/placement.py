@@ -32,15 +32,10 @@ class Heads:
 
     def having(self, heads: Ints, layer_attribute: str) -> NDArray[np.bool_]:
         """Which of `heads` a layer on this attribute can act on, (n,)."""
-        index = attributes.INDEX
-        mixes = self.has[index["red"], heads]
+        names = {"position": ("pan", "tilt"), "colour": ("red",)}.get(layer_attribute, (layer_attribute,))
         if layer_attribute in ("hue", "saturation"):
-            return mixes | self.has[index[layer_attribute], heads]
-        if layer_attribute == "position":
-            return self.has[index["pan"], heads] | self.has[index["tilt"], heads]
-        if layer_attribute == "colour":
-            return mixes
-        return self.has[index[layer_attribute], heads]
+            names = (layer_attribute, "red")
+        return np.asarray(self.has[[attributes.INDEX[name] for name in names]][:, heads].any(axis=0))
 
 
 @dataclass(frozen=True)

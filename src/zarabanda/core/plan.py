@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -55,7 +56,7 @@ class Plan:
         blocks = [(number, block) for number, one in enumerate(placed) for block in one.blocks]
         self._rows, first_rows = _rows(placed, blocks)
         rounds = _rounds(blocks, heads)
-        gathered: dict[object, list[tuple[int, Block, Ints, Ints, NDArray[np.bool_]]]] = {}
+        gathered: dict[tuple[Any, ...], list[tuple[int, Block, Ints, Ints, NDArray[np.bool_]]]] = {}
         for (number, block), first_row, turn in zip(blocks, first_rows, rounds, strict=True):
             row = np.full(len(block.head), first_row)
             if placed[number].effect.drifts and not block.is_relay:

@@ -175,9 +175,7 @@ def build(fixtures: Sequence[FixtureSpec]) -> Rig:
     )
     wheel_names = list({fixture.mode.wheel: None for fixture in fixtures if fixture.mode.wheel})
     wheel_of = np.array([wheel_names.index(w) if (w := fixtures[i].mode.wheel) else -1 for i in fixture_of], np.int64)
-    dimmed = np.array(
-        [any(c.source == "intensity" for c in fixtures[i].mode.channels) for i in fixture_of], bool
-    ).reshape(total)
+    dimmed = np.array([any(c.source == "intensity" for c in fixtures[i].mode.channels) for i in fixture_of], bool).reshape(total)
     universes = tuple(sorted({fixture.universe for fixture in fixtures}))
     return Rig(
         heads=Heads(keys, np.array(places, float).reshape(total, 3), has),

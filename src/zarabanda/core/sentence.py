@@ -270,7 +270,11 @@ def spread_sentence(document: Doc) -> list[Part]:
             amount("drift.1", high, "Fastest", unit="%", low=1, high=400),
         ]  # fmt: skip
     if document["ends_after"]:
-        parts += [word(", and ends after"), amount("ends_after", document["ends_after"], "Ends after", low=0, high=64), word("cycles")]
+        parts += [
+            word(", and ends after"),
+            amount("ends_after", document["ends_after"], "Ends after", low=0, high=64),
+            word("cycles"),
+        ]
     return [*parts, word(".")]
 
 

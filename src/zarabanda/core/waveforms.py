@@ -84,4 +84,4 @@ def curve_level(p: Floats, points: Sequence[tuple[float, float]], smooth: bool) 
     if smooth and len(points) > 2:
         joined: Floats = PchipInterpolator(x, y)(np.clip(p, x[0], x[-1]))
         return joined
-    return np.interp(p, x, y)
+    return np.asarray(np.interp(p, x, y), float)

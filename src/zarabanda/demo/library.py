@@ -9,8 +9,8 @@ Doc = dict[str, Any]
 
 def wave(attribute: str, shape: str, kind: str = "above", depth: float = 60, **more: Any) -> Doc:
     """A waveform layer around, above or below the base."""
-    form = {key: more.pop(key) for key in ("duty", "softness", "points", "interpolation") if key in more}
-    form |= {"kind": "waveform", "shape": shape}
+    form: Doc = {"kind": "waveform", "shape": shape}
+    form |= {key: more.pop(key) for key in ("duty", "softness", "points", "interpolation") if key in more}
     return {"attribute": attribute, "form": form, "anchor": {"kind": kind, "depth": depth}, **more}
 
 
@@ -84,7 +84,8 @@ LIBRARY: tuple[Doc, ...] = (
            points=[[0, 0], [0.06, 1], [0.2, 0.1], [0.28, 0.7], [0.5, 0], [1, 0]]), spread=ripple(0), rate=0.5, tempo="Level"),
     effect("Runaway pairs", "intensity chase", between("intensity", "square", 0, 100, softness=0.4),
            spread=relay(0.5), lanes=mirrored(travel="reverse"), rate=2, tempo="Level"),
-    effect("Searchlights", "position random calm", wave("pan", "noise", "centred", 120), wave("tilt", "noise", "centred", 50, ratio=0.75),
+    effect("Searchlights", "position random calm", wave("pan", "noise", "centred", 120),
+           wave("tilt", "noise", "centred", 50, ratio=0.75),
            rate=0.25, seed=7),
     effect("Lamplighter", "intensity relay", between("intensity", "swell", 0, 100),
            spread=relay(0.5), lanes={"order": ["left-to-right"], "travel": "back-and-forth"}, rate=1, tempo="Level"),

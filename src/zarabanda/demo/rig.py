@@ -13,9 +13,7 @@ def _channels(*rows: tuple[Any, ...], cell: int = 0) -> list[Doc]:
     channels, slot = [], 0
     for source, size, low, high in rows:
         if source:
-            channels.append(
-                {"source": source, "slots": list(range(slot, slot + size)), "low": low, "high": high, "cell": cell}
-            )
+            channels.append({"source": source, "slots": list(range(slot, slot + size)), "low": low, "high": high, "cell": cell})
         slot += size
     return channels
 
@@ -62,8 +60,8 @@ MODES: list[Doc] = [
      "channels": _cells_of(12, "red", "green", "blue"), "cells": _grid(12, 1, 0.09), "beam_deg": 15},
     {"name": "Alfarda 64, 192 channels", "model": "Alfarda 64", "kind": "wall", "emitters": "rgb", "footprint": 192,
      "channels": _cells_of(64, "red", "green", "blue"), "cells": _grid(8, 8, 0.125), "beam_deg": 120},
-    {"name": "Folia F, 2 channels", "model": "Folia F", "kind": "profile", "footprint": 2, "light": (1, 0.9, 0.76), "beam_deg": 19,
-     "channels": _channels(("intensity", 2, 0, 100))},
+    {"name": "Folia F, 2 channels", "model": "Folia F", "kind": "profile", "footprint": 2, "light": (1, 0.9, 0.76),
+     "beam_deg": 19, "channels": _channels(("intensity", 2, 0, 100))},
     {"name": "Rebato, 2 channels", "model": "Rebato", "kind": "strobe", "footprint": 2, "beam_deg": 90,
      "channels": _channels(("intensity", 1, 0, 100), ("strobe", 1, 0, 25))},
     {"name": "Bransle 2, 2 channels", "model": "Bransle 2", "kind": "blinder", "footprint": 2, "light": (1, 0.82, 0.58),

@@ -34,22 +34,24 @@ class FrameWriter:
         """A frame of kind 1: header, heads, then what runs. numbers: number of each running key."""
         values, heads = snapshot.values, self._heads
         heads["colour"] = appearance(self.rig, values) * 255 + 0.5
-        heads["level"] = values[attributes.INTENSITY] * 2.55 + 0.5
+        heads["level"] = values[attributes.INTENSITY] * 255 / 100 + 0.5
         heads["zoom"] = np.where(self._zooms, values[attributes.INDEX["zoom"]], self.rig.beam_deg) * 100
         moving = self._moving
-        direction = stage.direction(
-            values[attributes.PAN, moving], values[attributes.TILT, moving], self.rig.mounting[moving]
-        )
+        direction = stage.direction(values[attributes.PAN, moving], values[attributes.TILT, moving], self.rig.mounting[moving])
         heads["direction"][moving] = np.round(direction * 32767)
-        running = b"".join(
-            struct.pack("<Idf", numbers.get(key, 0), theta, weight) for key, theta, weight in snapshot.running
-        )
+        running = b"".join(struct.pack("<Idf", numbers.get(key, 0), theta, weight) for key, theta, weight in snapshot.running)
         return b"".join(
             (
                 _HEADER.pack(
-                    b"ZB", VERSION, HEADS, snapshot.number & 0xFFFFFFFF, snapshot.t, self._number, len(heads),
+                    b"ZB",
+                    VERSION,
+                    HEADS,
+                    snapshot.number & 0xFFFFFFFF,
+                    snapshot.t,
+                    self._number,
+                    len(heads),
                     len(snapshot.running),
-                ),  # fmt: skip
+                ),
                 heads.tobytes(),
                 running,
             )
@@ -62,4 +64,5 @@ def universe_frame(snapshot: Snapshot, universe: int) -> bytes | None:
     if universe not in universes:
         return None
     header = _HEADER.pack(b"ZB", VERSION, UNIVERSE, snapshot.number & 0xFFFFFFFF, snapshot.t, universe, 512, 0)
-    return header + snapshot.data[universes.index(universe)].tobytes()
+    slots: bytes = snapshot.data[universes.index(universe)].tobytes()
+    return header + slots

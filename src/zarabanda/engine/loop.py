@@ -171,6 +171,4 @@ class Loop:
         running = Running(np.array(theta), np.array(weight), shifts)
         values = self._frame.values(program.base, self._plan, running, Levels(state.grand, state.blackout))
         data = self._frame.bytes(values)
-        return Snapshot(
-            self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True))
-        )
+        return Snapshot(self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True)))

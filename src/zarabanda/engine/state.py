@@ -257,7 +257,9 @@ class LiveState:
             speed = playing.instance.effect.speed
             if speed.kind == "tempo" and speed.tempo == name:
                 beats = self.beats(name, t)
-                playing.shift = speed.cycles_per_beat * (beats - (beats if speed.sync == "beat" else beats - playing.started_beat))
+                playing.shift = speed.cycles_per_beat * (
+                    beats - (beats if speed.sync == "beat" else beats - playing.started_beat)
+                )
                 playing.layer_shifts = []
 
     def _grand(self, action: dict[str, Any], t: float) -> None:

@@ -6,6 +6,7 @@ Ranges are said here once; inside, what has passed is trusted. See docs/formats.
 from __future__ import annotations
 
 import json
+from itertools import pairwise
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
@@ -112,7 +113,7 @@ class WaveformForm(_Part):
         if not self.points:
             raise ValueError("a curve needs 1 to 64 points of [phase, level], each 0 to 1")
         phases = [x for x, _ in self.points]
-        if any(b <= a for a, b in zip(phases, phases[1:], strict=False)):
+        if any(b <= a for a, b in pairwise(phases)):
             raise ValueError("the phases of a curve's points must rise from point to point; reorder them")
         return self
 
@@ -260,9 +261,7 @@ class EffectDocument(_Part):
             raise ValueError(f"drift goes from low to high, but {self.drift[0]:g} is above {self.drift[1]:g}; swap them")
         ripples = any((layer.spread or self.spread).kind == "ripple" for layer in self.layers)
         if self.lanes.travel == "back-and-forth" and ripples:
-            raise ValueError(
-                "travel back and forth belongs to a relay; in a ripple let the run go back and forth instead"
-            )
+            raise ValueError("travel back and forth belongs to a relay; in a ripple let the run go back and forth instead")
         return self
 
     def to_core(self) -> Effect:

@@ -56,7 +56,7 @@ def new_effect(attribute: str, name: str) -> EffectDocument:
 def _set_attribute(document: Doc, layer: Doc, value: str) -> None:
     fresh = new_layer(value)
     same_kind = fresh["form"]["kind"] == layer["form"]["kind"] == "waveform"
-    kept = {key: layer[key] for key in ("ratio", "start", "spread", "muted") if key in layer}
+    kept: Doc = {key: layer[key] for key in ("ratio", "start", "spread", "muted") if key in layer}
     if same_kind:
         kept["form"] = layer["form"]
     layer.clear()
@@ -89,8 +89,9 @@ def _set_anchor(document: Doc, layer: Doc, value: str) -> None:
         middle = min(max(row.home, row.low + depth / 2), row.high - depth / 2)
         layer["anchor"] = {"kind": value, "low": middle - depth / 2, "high": middle + depth / 2}
     else:
-        depth = old["high"] - old["low"] if old.get("kind") == "between" else old.get("depth", _depth(row.name)["depth"])
-        layer["anchor"] = {"kind": value, "depth": abs(float(depth)) or _depth(row.name)["depth"]}
+        usual = float(_depth(row.name)["depth"])
+        before = old["high"] - old["low"] if old.get("kind") == "between" else old.get("depth", usual)
+        layer["anchor"] = {"kind": value, "depth": abs(float(before)) or usual}
 
 
 _ON_LAYER: dict[str, Callable[[Doc, Doc, str], None]] = {
@@ -114,9 +115,8 @@ def _set_speed_kind(document: Doc, value: str) -> None:
 
 
 def _set_parts(document: Doc, value: int) -> None:
-    document["lanes"] |= {"parts": value}
-    if value == 2 and "mirror" not in document["lanes"]:
-        document["lanes"]["mirror"] = True
+    first_time = document["lanes"].get("parts", 1) == 1
+    document["lanes"] |= {"parts": value} | ({"mirror": True} if first_time and value != 1 else {})
 
 
 _ON_EFFECT: dict[str, Callable[[Doc, Any], None]] = {

@@ -89,11 +89,7 @@ def render(request: RenderRequest) -> dict[str, list[list[float]]]:
             touched[name] = None
         if layer.attribute in ("hue", "saturation") and mixes.any():
             touched |= dict.fromkeys(attributes.COMPOUND["colour"])
-    return {
-        name: values[:, attributes.INDEX[name]].tolist()
-        for name in touched
-        if has[attributes.INDEX[name]].any()
-    }
+    return {name: values[:, attributes.INDEX[name]].tolist() for name in touched if has[attributes.INDEX[name]].any()}
 
 
 def csv_lines(request: RenderRequest, values: dict[str, list[list[float]]]) -> list[str]:

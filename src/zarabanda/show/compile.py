@@ -47,8 +47,10 @@ def show_message(session: Session, revision: int) -> Message:
         kind = "fader" if row.mode == "fader" else "button"
         instances.append(_instance(key, effects[row.effect_id], row.heads, f"{page.name}, {kind} {row.place}", False))
         controls.append({"key": key, "name": row.name, "mode": row.mode, "release_s": row.release_s})
-    for draft in session.scalars(select(DraftEffect).order_by(DraftEffect.id)):
-        instances.append(_instance(f"draft:{draft.id}", effects[draft.effect_id], draft.heads, "draft", True))
+    instances += [
+        _instance(f"draft:{draft.id}", effects[draft.effect_id], draft.heads, "draft", True)
+        for draft in session.scalars(select(DraftEffect).order_by(DraftEffect.id))
+    ]
     return {
         "revision": revision,
         "draft": {value.attribute: value.heads for value in session.scalars(select(DraftValue))},

@@ -16,7 +16,7 @@ Row = dict[str, Any]
 Change = dict[str, Any]
 
 _TABLES: dict[str, Mapper[Any]] = {
-    mapper.local_table.name: mapper for mapper in Base.registry.mappers if mapper.class_.in_history  # type: ignore[attr-defined]
+    mapper.class_.__tablename__: mapper for mapper in Base.registry.mappers if mapper.class_.in_history
 }
 
 
@@ -90,9 +90,7 @@ def _replace(session: Session, changes: list[Change], now: str, then: str, label
 
 def undo(session: Session, browser: str) -> str:
     """Take back the last edit of a browser; its label."""
-    edit = session.scalars(
-        select(Edit).where(Edit.browser == browser, ~Edit.undone).order_by(Edit.id.desc()).limit(1)
-    ).first()
+    edit = session.scalars(select(Edit).where(Edit.browser == browser, ~Edit.undone).order_by(Edit.id.desc()).limit(1)).first()
     if edit is None:
         raise ZarabandaError("There is nothing to undo: you have not changed the show in this browser.")
     number, label = edit.id, edit.label
@@ -103,9 +101,7 @@ def undo(session: Session, browser: str) -> str:
 
 def redo(session: Session, browser: str) -> str:
     """Do the earliest undone edit of a browser again; its label."""
-    edit = session.scalars(
-        select(Edit).where(Edit.browser == browser, Edit.undone).order_by(Edit.id).limit(1)
-    ).first()
+    edit = session.scalars(select(Edit).where(Edit.browser == browser, Edit.undone).order_by(Edit.id).limit(1)).first()
     if edit is None:
         raise ZarabandaError("There is nothing to redo.")
     number, label = edit.id, edit.label

@@ -180,10 +180,10 @@ def add_control(
     other = session.scalars(taken).first()
     if other is not None:
         kind = "Fader" if mode == "fader" else "Button"
-        raise InUse(f"{kind} {place} of {page.name} has “{other.name}” already. Choose a free place, or remove it first.", "place")
-    row = ControlRow(
-        page_id=page_id, place=place, name=name, mode=mode, effect_id=effect_id, heads=heads, release_s=release_s
-    )
+        raise InUse(
+            f"{kind} {place} of {page.name} has “{other.name}” already. Choose a free place, or remove it first.", "place"
+        )
+    row = ControlRow(page_id=page_id, place=place, name=name, mode=mode, effect_id=effect_id, heads=heads, release_s=release_s)
     session.add(row)
     session.flush()
     return row

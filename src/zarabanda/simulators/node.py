@@ -12,6 +12,7 @@ import struct
 import threading
 import time
 from collections import deque
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
@@ -46,16 +47,16 @@ def decode(data: bytes) -> DataPacket:
         raise ValueError("not an ACN packet: wrong preamble or identifier")
     if root_vector != 0x00000004:
         raise ValueError(f"root vector {root_vector:#x} is not data (0x4)")
-    frame_length, frame_vector, name, priority, _sync, sequence, options, universe = struct.unpack_from(
-        ">HI64sBHBBH", data, 38
-    )
+    frame_length, frame_vector, name, priority, _sync, sequence, options, universe = struct.unpack_from(">HI64sBHBBH", data, 38)
     if frame_vector != 0x00000002:
         raise ValueError(f"framing vector {frame_vector:#x} is not data (0x2)")
     dmp_length, dmp_vector, types, first, increment, count = struct.unpack_from(">HBBHHH", data, 115)
     if (dmp_vector, types, first, increment) != (0x02, 0xA1, 0, 1):
         raise ValueError("the property layer is not what the standard fixes")
     size = len(data)
-    for what, given, wanted in (("root", root_length, size - 16), ("framing", frame_length, size - 38), ("property", dmp_length, size - 115)):  # fmt: skip
+    lengths = (("root", root_length, 16), ("framing", frame_length, 38), ("property", dmp_length, 115))
+    for what, given, before in lengths:
+        wanted = size - before
         if given != 0x7000 | wanted:
             raise ValueError(f"{what} length {given & 0xFFF} does not fit {size} bytes")
     if count != size - 125:
@@ -102,6 +103,7 @@ class Node:
         self.port: int = self._socket.getsockname()[1]
         self._universes: dict[int, _Universe] = {}
         self._bad, self._last_bad = 0, ""
+        self.on_packet: Callable[[DataPacket, float], None] = lambda packet, arrived: None
         self._lock = threading.Lock()
         self._changed = threading.Condition(self._lock)
         self._thread = threading.Thread(target=self._run, daemon=True, name="node")
@@ -129,6 +131,7 @@ class Node:
                 self._bad += 1
                 self._last_bad = str(error)
             return
+        self.on_packet(packet, arrived)
         with self._changed:
             state = self._universes.setdefault(packet.universe, _Universe())
             if state.packets and not state.terminated:
@@ -151,7 +154,7 @@ class Node:
             state = self._universes.get(universe)
             return state.slots if state else b""
 
-    def wait_for(self, condition: Any, timeout_s: float = 5.0) -> bool:
+    def wait_for(self, condition: Callable[[Callable[[int], bytes]], bool], timeout_s: float = 5.0) -> bool:
         """Wait until `condition(node's slots function)` holds after some packet; False when time runs out."""
         with self._changed:
             return self._changed.wait_for(

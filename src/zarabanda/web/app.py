@@ -30,7 +30,9 @@ from .resources import draft, effects, output, pages, rig, show
 
 BROWSER_COOKIE, ACCESS_COOKIE = "zarabanda-browser", "zarabanda-access"
 STATIC = Path(__file__).parent / "static"
-_POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; frame-ancestors 'none'"
+_POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; frame-ancestors 'none'"
+)
 
 
 class _Application(OpenAPI):
@@ -81,7 +83,7 @@ def create_app(data: Path, *, access_code: str = "", connect: bool = True) -> Op
         static_folder=None,
     )
     app.config["MAX_CONTENT_LENGTH"] = 8 << 20
-    app.wsgi_app = _without_deflate(app.wsgi_app)  # type: ignore[method-assign]
+    app.wsgi_app = _without_deflate(app.wsgi_app)  # type: ignore[method-assign,assignment]  # as Flask says to wrap it
     store = Store(data / "show.db")
     link = EngineLink(data, store)
     store.on_edit = link.push

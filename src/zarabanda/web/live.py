@@ -43,7 +43,11 @@ def _message(link: EngineLink, browser: Browser, text: object) -> None:
         link.act(message["action"], browser, message.get("ref"))
     elif kind == "watch":
         universes = message.get("universes")
-        if not isinstance(universes, list) or not all(type(u) is int and 0 < u <= 63_999 for u in universes) or len(universes) > 16:
+        if (
+            not isinstance(universes, list)
+            or not all(type(u) is int and 0 < u <= 63_999 for u in universes)
+            or len(universes) > 16
+        ):
             raise ZarabandaError("watch takes a list of at most 16 universes, each 1 to 63999.", "universes")
         link.watch(browser, set(universes))
     elif kind == "preview-effect" and type(message.get("effect_id")) is int:

@@ -4,6 +4,7 @@ import os
 import signal
 import sys
 import threading
+import time
 from pathlib import Path
 
 from .app import create_app
@@ -11,10 +12,22 @@ from .app import create_app
 app = create_app(Path(os.environ["ZARABANDA_DATA"]), access_code=os.environ.get("ZARABANDA_ACCESS_CODE", ""))
 
 
-def _end_with_parent() -> None:
+_ARBITER = os.getppid()
+_LOOK_EVERY_S = 0.2
+
+
+def _end_with_supervisor() -> None:
     sys.stdin.read()  # the supervisor holds the other end: it closes when the supervisor is gone, however it went
-    os.kill(os.getppid(), signal.SIGTERM)
+    if os.getppid() == _ARBITER:
+        os.kill(_ARBITER, signal.SIGTERM)
+
+
+def _end_with_arbiter() -> None:
+    while os.getppid() == _ARBITER:
+        time.sleep(_LOOK_EVERY_S)
+    os._exit(1)  # killed hard: the next one serves these browsers
 
 
 if os.environ.get("ZARABANDA_SUPERVISED"):
-    threading.Thread(target=_end_with_parent, daemon=True, name="parent").start()
+    for end in (_end_with_supervisor, _end_with_arbiter):
+        threading.Thread(target=end, daemon=True, name="parent").start()

@@ -32,9 +32,7 @@ def get_draft() -> DraftView:
         )
         return DraftView(
             values={value.attribute: value.heads for value in session.scalars(select(DraftValue))},
-            effects=[
-                DraftEffectView(id=d.id, effect_id=e.id, name=e.name, kept=e.kept, heads=d.heads) for d, e in rows
-            ],
+            effects=[DraftEffectView(id=d.id, effect_id=e.id, name=e.name, kept=e.kept, heads=d.heads) for d, e in rows],
         )
 
 

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { NumberField } from "../../../ui/NumberField";
 import { Slider } from "../../../ui/Slider";
 import type { SlotProps } from "./Slot";
+import { usePreviews } from "./usePreviews";
 
 const Panel = styled.div`
   display: grid;
@@ -16,55 +17,38 @@ const Limits = styled.div`
   color: var(--quiet);
   font: 13px var(--numbers);
 `;
-const COMMIT_AFTER_MS = 500;
 
 /** A number with its unit: slide to preview, let go to keep; or type it. */
 export function NumberSlot({ part, editor, typed, close }: SlotProps) {
   const scale = part.scale ?? 1;
   const [low, high, step] = [(part.low ?? 0) * scale, (part.high ?? 100) * scale, (part.step ?? 1) * scale];
-  const [value, setValue] = useState(typed && typed !== "-" ? Number(typed) : Number(part.value) * scale);
-  const pending = useRef<{ timer: number; value: number } | null>(null);
-  const field = useRef<HTMLDivElement>(null);
-  const change = (shown: number) => ({
-    operation: "set" as const,
-    path: part.slot!,
-    value: Number((shown / scale).toFixed(6)),
-  });
+  const [value, setValue] = useState(Number((Number(part.value) * scale).toFixed(6)));
+  const panel = useRef<HTMLDivElement>(null);
+  const { shown, keepLatest } = usePreviews(editor, part.slot!, scale, value);
 
-  function preview(shown: number) {
-    setValue(shown);
-    editor.preview(change(shown));
-    clearTimeout(pending.current?.timer);
-    pending.current = { value: shown, timer: window.setTimeout(() => keep(shown), COMMIT_AFTER_MS) };
-  }
-  function keep(shown: number) {
-    clearTimeout(pending.current?.timer);
-    pending.current = null;
-    setValue(shown);
-    if (shown !== Number(part.value) * scale || editor.effect) void editor.commit(change(shown));
-  }
+  // typed on the closed value: the digits so far are the number, and more may come in the field
   useEffect(() => {
-    if (!typed || !field.current) return;
-    const input = field.current.querySelector("input");
-    input?.focus();
-    input?.setSelectionRange(1, 1);
-  }, [typed]);
-  // closed while a preview waits to be kept: keep it
-  useEffect(
-    () => () => {
-      if (pending.current) {
-        clearTimeout(pending.current.timer);
-        void editor.commit(change(pending.current.value));
-      }
-    },
-    // only when it closes
+    const input = panel.current?.querySelector("input");
+    const number = Number(typed);
+    if (!typed || !input || !Number.isFinite(number)) return;
+    setValue(number);
+    shown(number, false);
+    input.focus();
+    const end = window.setTimeout(() => input.setSelectionRange(input.value.length, input.value.length), 0);
+    return () => clearTimeout(end);
+    // only when another key was typed
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [],
-  );
+  }, [typed]);
+
+  function change(next: number, keepIt: boolean) {
+    setValue(next);
+    shown(next, !keepIt);
+    if (keepIt) keepLatest();
+  }
   const text = (number: number) =>
     `${Math.round(number * 100) / 100}${part.unit === "°" ? "°" : ` ${part.unit ?? ""}`}`;
   return (
-    <Panel ref={field}>
+    <Panel ref={panel}>
       <NumberField
         label={part.label ?? "Value"}
         row
@@ -74,7 +58,7 @@ export function NumberSlot({ part, editor, typed, close }: SlotProps) {
         step={step < 1 ? undefined : step}
         formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
         value={value}
-        onChange={(next) => Number.isFinite(next) && next !== value && keep(next)}
+        onChange={(next) => Number.isFinite(next) && change(next, true)}
         focused
         onKeyDown={(event) => {
           if (event.key === "Enter") window.setTimeout(close, 0);
@@ -87,8 +71,8 @@ export function NumberSlot({ part, editor, typed, close }: SlotProps) {
         maxValue={high}
         step={step}
         value={value}
-        onChange={preview}
-        onChangeEnd={keep}
+        onChange={(next) => change(next, false)}
+        onChangeEnd={(next) => change(next, true)}
       />
       <Limits aria-hidden="true">
         <span>{text(low)}</span>

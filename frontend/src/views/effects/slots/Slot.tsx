@@ -83,8 +83,9 @@ export function Slot({ part, editor }: { part: Part; editor: Editor }) {
         data-slot={part.slot}
         aria-label={`${part.label}: ${part.text}`}
         onKeyDown={(event) => {
-          if (part.kind === "number" && /^[0-9-]$/.test(event.key)) {
-            setTyped(event.key);
+          if (part.kind === "number" && /^[0-9.-]$/.test(event.key)) {
+            event.preventDefault(); // the key is taken here; keys before the field has the focus count too
+            setTyped((before) => before + event.key);
             setOpen(true);
           } else event.continuePropagation();
         }}

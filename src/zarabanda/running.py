@@ -1,0 +1,51 @@
+"""A Zarabanda started as a process of its own, on free ports: for pictures, measurements and tests."""
+
+from __future__ import annotations
+
+import re
+import signal
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+
+from zarabanda.errors import ZarabandaError
+
+
+@dataclass(frozen=True)
+class Running:
+    """A started demo or show: where its page is, and its supervisor's process."""
+
+    address: str
+    process: subprocess.Popen[str]
+    data: Path
+
+
+@contextmanager
+def started(data: Path, command: str = "demo", *options: str) -> Iterator[Running]:
+    """Run `zarabanda demo` (or serve) on a data folder until the block ends; ready when the page answers."""
+    line = [sys.executable, "-m", "zarabanda", command, "--data", str(data), "--port", "0", *options]
+    if command == "demo":
+        line.append("--no-browser")
+    process = subprocess.Popen(line, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+    try:
+        assert process.stdout is not None
+        said = ""
+        for text in process.stdout:
+            said += text
+            found = re.search(r"http://\S+", text)
+            if found:
+                break
+        else:
+            raise ZarabandaError(f"Zarabanda did not start: {said.strip()}")
+        yield Running(found.group(0), process, data)
+    finally:
+        process.send_signal(signal.SIGINT)
+        try:
+            process.wait(15)
+        except subprocess.TimeoutExpired:
+            process.kill()
+        if process.stdout is not None:
+            process.stdout.close()

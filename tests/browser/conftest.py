@@ -1,0 +1,37 @@
+"""Chromium on a running demo; any console error or warning fails the test."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+
+from zarabanda.browser import chromium, open_page
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture(scope="session")
+def browser():
+    with chromium() as running:
+        yield running
+
+
+@pytest.fixture
+def page(browser, demo):
+    opened = open_page(browser, "about:blank")
+    opened.set_default_timeout(10_000)
+    said = []
+
+    def heard(message):
+        refused = re.search("status of (409|422)", message.text)  # chromium tells every refusal; tests look at the page
+        if message.type in ("error", "warning") and not refused:
+            said.append(message.text)
+
+    opened.on("console", heard)
+    opened.on("pageerror", lambda error: said.append(str(error)))
+    opened.goto(demo.address)
+    opened.get_by_text("Sending").wait_for()
+    yield opened
+    opened.context.close()
+    assert said == []

@@ -1,0 +1,239 @@
+"""From a selection to a fader, by mouse and keyboard, with the values that the node received."""
+
+import numpy as np
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.engine import act, api, expected_levels, live_state, node_shows, spot_levels
+from tests.waiting import until
+
+SPOTS = [str(n) for n in range(101, 111)]
+
+
+@pytest.fixture(autouse=True)
+def quiet_stage(demo):
+    """Nothing runs, nothing is in the draft."""
+    act(demo, do="stop-all")
+    api(demo, "/api/draft", method="DELETE")
+    live_state(demo, lambda state: not state["running"])
+
+
+def select(page, text):
+    page.keyboard.press("/")
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
+def slot(page, name):
+    return page.locator("[data-slot]").filter(has_text=name).first
+
+
+def choose(page, value, option):
+    page.get_by_role("button", name=value, exact=True).click()
+    page.get_by_role("option", name=option, exact=True).click()
+
+
+def type_number(page, value, text):
+    page.get_by_role("button", name=value, exact=True).focus()
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+    page.keyboard.press("Escape")
+
+
+def start(page, move="Intensity"):
+    page.get_by_role("button", name="New effect").click()
+    page.get_by_role("menuitem", name=move, exact=True).click()
+    page.get_by_role("heading", name="New").wait_for()
+
+
+def draft_effect(demo):
+    entry = until(lambda: api(demo, "/api/draft")["effects"], 5)[-1]
+    return entry, api(demo, f"/api/effects/{entry['effect_id']}")["document"]
+
+
+def frozen_node_matches_core(demo, base):
+    entry, document = draft_effect(demo)
+    key = f"draft:{entry['id']}"
+    # begun anew, so that no edit has shifted its phase
+    act(demo, do="stop", key=key)
+    live_state(demo, lambda state: not state["running"])
+    act(demo, do="run", key=key)
+    live_state(demo, lambda state: any(one["key"] == key for one in state["running"]))
+    act(demo, do="freeze", key=key)
+    _, running = live_state(demo, lambda state: any(one["key"] == key and one["frozen"] for one in state["running"]))
+    levels = expected_levels(document, entry["heads"], running[key][0], base)
+    by_number = np.array([dict(zip(entry["heads"], levels, strict=True))[head] for head in SPOTS])
+    assert by_number.max() - by_number.min() > 5, "the effect is spread over the heads"
+    node_shows(demo, by_number)
+    act(demo, do="freeze", key=key, on=False)
+
+
+def test_a_first_effect_from_selection_to_fader(page, demo):
+    # select by words, look at the order, reorder
+    select(page, "101-110")
+    expect(page.get_by_text("10 heads", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Order").click()
+    page.get_by_role("option", name="centre out").click()
+    # a base by hand, and back
+    level = page.get_by_role("textbox", name="Intensity")
+    level.fill("30")
+    level.press("Enter")
+    node_shows(demo, np.full(10, 30.0))
+    page.get_by_role("button", name="Take back").click()
+    node_shows(demo, np.zeros(10))
+    # an effect, edited while it runs
+    start(page)
+    until(lambda: spot_levels(demo).max() > 30, 5)
+    choose(page, "Form: swell", "triangle")
+    type_number(page, "Depth: 70 %", "64")
+    choose(page, "Spread: a ripple", "a relay")
+    type_number(page, "Handover: 100 %", "30")
+    choose(page, "Speed by: tempo", "seconds")
+    page.get_by_role("button", name="Depth: 64 %", exact=True).wait_for()
+    entry, document = draft_effect(demo)
+    assert entry["heads"] == ["105", "106", "104", "107", "103", "108", "102", "109", "101", "110"]
+    assert document["layers"][0]["anchor"] == {"kind": "above", "depth": 64.0}
+    assert document["spread"]["handover"] == 0.3
+    frozen_node_matches_core(demo, base=0.0)
+    # keep it under a name
+    page.get_by_role("button", name="Keep").click()
+    name = page.get_by_role("textbox", name="Name")
+    name.fill("Tide fold")
+    name.press("Enter")
+    expect(page.get_by_text("There is an effect named “Tide fold” already")).to_be_visible()
+    name.fill("Salt relay")
+    name.press("Enter")
+    page.get_by_role("listbox", name="Library").get_by_role("option", name="Salt relay").wait_for()
+    # apply it to a selection of another size
+    page.get_by_role("group", name="Groups").get_by_role("button", name="Side ladders").click()
+    page.get_by_role("button", name="Apply").click()
+    until(lambda: len(api(demo, "/api/draft")["effects"]) == 2, 5)
+    until(lambda: max(demo.universe(2)["slots"][128:224:8]) > 0, 5)
+    # put it on a fader, clear the draft, run it from there
+    page.get_by_role("listbox", name="Effects in the draft").get_by_role("option").first.click()
+    page.get_by_role("button", name="Put it on").click()
+    page.get_by_role("textbox", name="Name on the page").fill("Spots: salt relay")
+    page.get_by_role("button", name="Put it there").click()
+    page.keyboard.press("Shift+Escape")
+    until(lambda: not api(demo, "/api/draft")["effects"], 5)
+    node_shows(demo, np.zeros(10))
+    page.get_by_role("tab", name="Busk").click()
+    page.get_by_role("slider", name="Spots: salt relay").focus()
+    page.keyboard.press("End")
+    until(lambda: spot_levels(demo).max() > 40, 5)
+    expect(page.get_by_role("contentinfo").get_by_text("Salt relay")).to_be_visible()
+    # masters
+    page.get_by_role("button", name="Blackout").click()
+    node_shows(demo, np.zeros(10))
+    page.get_by_role("button", name="Blackout").click()
+    until(lambda: spot_levels(demo).max() > 40, 5)
+    page.get_by_role("slider", name="Grand master").focus()
+    page.keyboard.press("Home")
+    node_shows(demo, np.zeros(10))
+    page.keyboard.press("End")
+
+
+def test_boxes_and_clicks_select_heads_in_their_order(page, demo):
+    canvas = page.get_by_label("Stage", exact=True).locator("canvas")
+    box = canvas.bounding_box()
+    page.mouse.move(box["x"] + 100, box["y"] + 40)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] - 100, box["y"] + 62, steps=4)
+    page.mouse.up()
+    expect(page.get_by_text("10 heads", exact=True)).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("None selected")).to_be_visible()
+
+
+def test_a_selection_that_means_nothing_is_told_and_nothing_is_lost(page):
+    select(page, "101-105")
+    expect(page.get_by_text("5 heads", exact=True)).to_be_visible()
+    select(page, "sideways")
+    expect(page.get_by_text("“sideways” means nothing here")).to_be_visible()
+    expect(page.get_by_text("5 heads", exact=True)).to_be_visible()
+
+
+def test_a_slider_previews_while_it_moves_and_is_one_step_to_undo(page, demo):
+    select(page, "101-110")
+    start(page)
+    _, before = draft_effect(demo)
+    page.get_by_role("button", name="Depth: 70 %", exact=True).click()
+    track = page.get_by_role("dialog", name="Depth").get_by_role("slider")
+    box = page.get_by_role("dialog", name="Depth").bounding_box()
+    thumb = track.locator("xpath=../..").bounding_box()
+    y = thumb["y"] + thumb["height"] / 2
+    page.mouse.move(thumb["x"] + 4, y)
+    page.mouse.down()
+    for step in range(8):
+        page.mouse.move(box["x"] + 120 + 12 * step, y)
+        page.wait_for_timeout(30)
+    assert draft_effect(demo)[1] == before, "nothing is kept while it moves"
+    page.mouse.up()
+    until(lambda: draft_effect(demo)[1] != before, 5)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Control+z")
+    until(lambda: draft_effect(demo)[1] == before, 5)
+
+
+def test_tempo_is_typed_and_tapped(page, demo):
+    field = page.get_by_role("textbox", name="Beats per minute")
+    field.fill("140")
+    field.press("Enter")
+    live_state(demo, lambda state: state["tempos"][0]["bpm"] == 140)
+    tap = page.get_by_role("button", name="Tap")
+    for _ in range(5):
+        tap.click()
+        page.wait_for_timeout(400)
+    state, _ = live_state(demo, lambda state: state["tempos"][0]["bpm"] != 140)
+    assert 90 < state["tempos"][0]["bpm"] < 160
+    act(demo, do="bpm", tempo="Movement", value=96)
+
+
+def test_flash_and_latch_buttons(page, demo):
+    page.get_by_role("tab", name="Busk").click()
+    page.get_by_role("button", name="Ladders: moons press").click()
+    live_state(demo, lambda state: any(one["name"] == "Two moons" for one in state["running"]))
+    page.get_by_role("button", name="Ladders: moons on").click()
+    live_state(demo, lambda state: not state["running"])
+    flash = page.get_by_role("button", name="Crowd: heartbeat while held").bounding_box()
+    page.mouse.move(flash["x"] + 20, flash["y"] + 20)
+    page.mouse.down()
+    live_state(demo, lambda state: any(one["name"] == "Heartbeat" for one in state["running"]))
+    page.mouse.up()
+    live_state(demo, lambda state: not state["running"])
+
+
+def test_output_shows_what_the_node_decodes(page, demo):
+    page.get_by_role("tab", name="Output").click()
+    page.get_by_role("textbox", name="Slots in a row").fill("16")
+    page.keyboard.press("Enter")
+    canvas = page.get_by_role("img", name="Slots of universe 1, live")
+    canvas.hover(position={"x": 40, "y": 15})
+    expect(page.get_by_text("Slot 1: 101 Rear spot, pan")).to_be_visible()
+    page.get_by_role("tab", name="Simulated node").click()
+    row = page.get_by_role("row").filter(has_text="receiving").first
+    assert "Zarabanda" in row.inner_text()
+
+
+def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path):
+    import os
+    import signal
+
+    from tests.conftest import Demo
+    from tests.test_processes import children
+    from zarabanda.browser import open_page
+    from zarabanda.running import started
+
+    with started(tmp_path, "demo", "--node-port", "0") as running:
+        demo = Demo(running)
+        page = open_page(browser, demo.address)
+        page.get_by_text("Sending").wait_for()
+        page.evaluate("document.title = 'still here'")
+        web = children(demo)["web"]
+        os.kill(web, signal.SIGSTOP)
+        os.kill(web, signal.SIGKILL)
+        page.get_by_text("Not connected to Zarabanda").wait_for()
+        page.get_by_text("Sending").wait_for()
+        page.get_by_text("Not connected to Zarabanda").wait_for(state="detached")
+        assert page.title() == "still here"
+        page.context.close()

@@ -1,0 +1,179 @@
+"""What holds for every effect."""
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.core.stands import row_of_heads
+from tests.documents import effects, waveform_layers
+from zarabanda.core import attributes, weave
+from zarabanda.core.effect import from_document
+from zarabanda.formats import effect_document
+
+BASE = {"intensity": 50.0, "pan": 10.0, "tilt": 20.0, "red": 1.0, "green": 0.4, "blue": 0.1}
+
+
+def values(document, heads, theta, base=BASE):
+    effect = effect_document.read(document).to_core()
+    _, clamped, raw = weave.over_time(effect, row_of_heads(heads, base), np.asarray(theta, float))
+    return clamped, raw
+
+
+@settings(max_examples=150, deadline=None)
+@given(effects(), st.integers(1, 9), st.lists(st.floats(-40, 400), min_size=1, max_size=5))
+def test_values_are_finite_and_within_the_ranges(document, heads, theta):
+    clamped, raw = values(document, heads, theta)
+    assert np.isfinite(raw).all()
+    stand = row_of_heads(heads)
+    assert (clamped >= stand.low).all()
+    assert (clamped <= stand.high).all()
+
+
+@settings(max_examples=80, deadline=None)
+@given(effects(), st.integers(1, 6), st.lists(st.floats(0, 30), min_size=2, max_size=6))
+def test_times_side_by_side_are_as_each_alone(document, heads, theta):
+    together, _ = values(document, heads, theta)
+    alone = np.concatenate([values(document, heads, [t])[0] for t in theta])
+    np.testing.assert_allclose(together, alone, atol=1e-9)
+
+
+@settings(max_examples=80, deadline=None)
+@given(effects(), st.integers(1, 8), st.floats(0, 20), st.randoms())
+def test_a_reordered_selection_gives_reordered_values(document, heads, theta, random):
+    document["lanes"]["order"] = ["as-picked"]
+    effect = from_document(effect_document.read(document).model_dump())
+    stand = row_of_heads(heads, BASE)
+    from zarabanda.core.placement import place
+    from zarabanda.core.plan import Plan, Running
+
+    order = list(range(heads))
+    random.shuffle(order)
+
+    def result(picked):
+        flat = stand.base.ravel().copy()
+        plan = Plan([place(effect, np.array(picked), stand.heads)], heads, stand.mixes)
+        plan.apply(flat, Running(np.array([theta]), np.ones(1)))
+        return flat.reshape(attributes.COUNT, heads)[:, picked]
+
+    np.testing.assert_allclose(result(order), result(list(range(heads))), atol=1e-9)
+
+
+@settings(max_examples=80, deadline=None)
+@given(effects(waveform_layers()), st.floats(0, 10))
+def test_heads_of_a_pack_are_equal(document, theta):
+    document["lanes"] |= {"pack": 3, "parts": 1, "order": ["as-picked"]}
+    clamped, _ = values(document, 9, [theta])
+    for first in (0, 3, 6):
+        np.testing.assert_allclose(clamped[0, :, first], clamped[0, :, first + 2], atol=1e-9)
+
+
+@settings(max_examples=80, deadline=None)
+@given(effects(), st.floats(0, 10), st.integers(1, 5))
+def test_mirrored_halves_are_symmetrical_at_every_time(document, theta, pairs):
+    document["lanes"] |= {"parts": 2, "mirror": True, "order": ["as-picked"], "pack": 1}
+    clamped, _ = values(document, 2 * pairs, [theta], base={**BASE, "pan": 0.0})
+    seen = clamped[0]
+    mirrored = seen[:, ::-1].copy()
+    if all(layer["attribute"] not in ("pan", "position") for layer in document["layers"]):
+        np.testing.assert_allclose(seen, mirrored, atol=1e-7)
+    else:
+        rows = [n for n in range(attributes.COUNT) if n != attributes.PAN]
+        np.testing.assert_allclose(seen[rows], mirrored[rows], atol=1e-7)
+
+
+@settings(max_examples=60, deadline=None)
+@given(effects(waveform_layers(shapes=("sine", "swell", "triangle", "noise"))), st.floats(0, 20))
+def test_smooth_forms_have_no_jumps_in_a_ripple(document, theta):
+    document["spread"] = {"kind": "ripple", "degrees": 250}
+    document["lanes"]["travel"] = "forward"
+    for layer in document["layers"]:
+        layer["form"] |= {"duty": 1.0, "softness": 0.0}
+        layer["attribute"] = "intensity"
+        layer["anchor"] = {"kind": "centred", "depth": 50}
+    _, raw = values(document, 4, [theta, theta + 1e-6])
+    assert np.abs(raw[1] - raw[0]).max() < 0.02
+
+
+@settings(max_examples=60, deadline=None)
+@given(effects(), st.integers(1, 6), st.floats(0, 10))
+def test_an_effect_that_repeats_is_where_it_was_after_its_closing_cycles(document, heads, theta):
+    effect = effect_document.read(document).to_core()
+    if not weave.repeats(effect):
+        return
+    stand = row_of_heads(heads, BASE)
+    placed, _, _ = weave.over_time(effect, stand, np.zeros(1))
+    closing = weave.closing_cycles(effect, placed, most=1e9)
+    document_times = [theta, theta + closing]
+    _, raw = values(document, heads, document_times)
+    jumps = {"square", "rise", "fall", "strike"}
+    if closing > 500 or any(
+        layer["form"].get("shape") in jumps or layer["form"].get("duty", 1) < 1 for layer in document["layers"]
+    ):
+        return
+    if document["spread"]["kind"] == "relay" or any(layer["form"]["kind"] != "waveform" for layer in document["layers"]):
+        return
+    difference = np.abs(raw[1] - raw[0])
+    difference[[attributes.HUE]] = 0
+    assert difference.max() < 1e-4
+
+
+def test_random_levels_are_within_their_promised_range_and_the_same_every_time():
+    layer = {
+        "attribute": "intensity",
+        "form": {"kind": "waveform", "shape": "steps"},
+        "anchor": {"kind": "between", "low": 20, "high": 70},
+    }
+    document = {"name": "random", "seed": 4, "layers": [layer], "spread": {"kind": "ripple", "degrees": 0}}
+    theta = np.arange(500) + 0.5
+    first, second = (values(document, 5, theta)[0][:, attributes.INTENSITY] for _ in range(2))
+    np.testing.assert_array_equal(first, second)
+    assert first.min() >= 20
+    assert first.max() <= 70
+    assert first.min() < 25
+    assert first.max() > 65
+    assert len(np.unique(first)) == first.size
+
+
+def test_drift_keeps_its_promise_and_is_a_running_sum():
+    from zarabanda.core.phase import Drift
+
+    drift = Drift(0.5, 2.0, seed=3, keys=np.arange(4))
+    theta = np.linspace(-20, 60, 2001)
+    run = np.array([drift(np.full(4, t)) for t in theta])
+    pace = np.diff(run, axis=0) / np.diff(theta)[:, None]
+    assert pace.min() > 0.5 - 1e-6
+    assert pace.max() < 2.0 + 1e-6
+    assert run[:, 0].tolist() != run[:, 1].tolist()
+    later = Drift(0.5, 2.0, seed=3, keys=np.arange(4))
+    np.testing.assert_allclose(later(np.full(4, 57.25)), drift(np.full(4, 57.25)))
+
+
+def test_weight_scales_depth_and_mixes_between():
+    def at(weight, anchor):
+        layer = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "square", "duty": 1.0}, "anchor": anchor}
+        effect = from_document({"name": "w", "layers": [layer]})
+        from zarabanda.core.placement import place
+        from zarabanda.core.plan import Plan, Running
+
+        stand = row_of_heads(1, {"intensity": 20})
+        flat = stand.base.ravel().copy()
+        Plan([place(effect, np.array([0]), stand.heads)], 1, stand.mixes).apply(flat, Running(np.zeros(1), np.array([weight])))
+        return flat[0]
+
+    assert at(0.5, {"kind": "above", "depth": 60}) == 50
+    assert at(0.25, {"kind": "between", "low": 0, "high": 100}) == 40
+
+
+def test_own_offsets_depths_and_left_out_heads():
+    layer = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "rise"}, "anchor": {"kind": "above", "depth": 40}}
+    own = {"1": {"offset": -90}, "2": {"depth": 2}, "3": {"left_out": True}}
+    document = {"name": "own", "layers": [layer], "spread": {"kind": "ripple", "degrees": 0}, "own": own}
+    clamped, _ = values(document, 4, [0.5], base={"intensity": 0})
+    np.testing.assert_allclose(clamped[0, attributes.INTENSITY], [30, 40, 0, 20])
+
+
+def test_an_effect_that_ends_adds_nothing_after():
+    layer = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "fall"}, "anchor": {"kind": "above", "depth": 40}}
+    document = {"name": "hit", "layers": [layer], "ends_after": 1, "spread": {"kind": "ripple", "degrees": 0}}
+    clamped, _ = values(document, 1, [0.0, 0.99, 1.0, 5.0], base={"intensity": 10})
+    np.testing.assert_allclose(clamped[:, attributes.INTENSITY, 0], [50, 10.4, 10, 10])

@@ -1,0 +1,85 @@
+"""From values to bytes, and where beams point."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zarabanda.core import attributes, stage
+from zarabanda.core.frame import Frame, Levels, base_of
+from zarabanda.core.plan import Plan, Running
+from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, build
+
+SPOT = ModeSpec(
+    "spot", "spot", "rgbw",
+    (
+        Channel("pan", (0, 1), -270, 270), Channel("tilt", (2,), -135, 135, inverted=True),
+        Channel("intensity", (3, 4, 5), 0, 100),
+        Channel("red", (6,)), Channel("green", (7,)), Channel("blue", (8,)), Channel("white", (9,)),
+    ),
+    10,
+)  # fmt: skip
+_CELL_CHANNELS = tuple(Channel(name, (n,), cell=n // 3 + 1) for n, name in enumerate(("red", "green", "blue") * 2))
+CELLS = ModeSpec("cells", "batten", "rgb", _CELL_CHANNELS, 6, cells=((0, 0, 0), (1, 0, 0)))
+FULL = Levels()
+
+
+def bytes_of(fixtures, levels=FULL, **values):
+    rig = build(fixtures)
+    base = base_of(rig)
+    for name, value in values.items():
+        base.values[attributes.INDEX[name] * len(rig) : (attributes.INDEX[name] + 1) * len(rig)] = value
+    frame = Frame(rig)
+    nothing = Running(np.zeros(0), np.zeros(0))
+    return frame.bytes(frame.values(base, Plan([], len(rig), rig.mixes), nothing, levels))
+
+
+def test_fine_channels_rounding_and_inversion():
+    data = bytes_of([FixtureSpec(1, "", SPOT, (0, 0, 0), address=5)], pan=0, tilt=135, intensity=100, red=1, green=0.5, blue=0.25)
+    assert data.shape == (1, 512)
+    # 0.5 · 65535 = 32767.5, rounded half up; full in 24 bits; white takes the common part
+    assert data[0, 4:14].tolist() == [128, 0, 0, 255, 255, 255, 191, 64, 0, 64]
+    assert data[0, 14:].sum() == 0
+
+
+def test_heads_without_an_intensity_channel_scale_their_colour():
+    data = bytes_of([FixtureSpec(1, "", CELLS, (0, 0, 0))], intensity=50, red=1, green=0, blue=0.2)
+    assert data[0, :6].tolist() == [128, 0, 26] * 2
+
+
+def test_levels_come_last():
+    fixture = FixtureSpec(1, "", SPOT, (0, 0, 0))
+    assert bytes_of([fixture], Levels(grand=0.5), intensity=100)[0, 3] == 128
+    assert bytes_of([fixture], Levels(blackout=True), intensity=100)[0, 3:6].tolist() == [0, 0, 0]
+
+
+def test_universes_are_rows_in_their_order():
+    data = bytes_of([FixtureSpec(2, "", CELLS, (0, 0, 0), universe=7), FixtureSpec(1, "", CELLS, (0, 0, 0), universe=3)],
+                    intensity=np.array([100, 100, 0, 0]))  # fmt: skip
+    assert data[1, :6].tolist() == [255] * 6
+    assert data[0, :6].tolist() == [0] * 6
+
+
+ANGLES = st.floats(-170, 170)
+
+
+@given(ANGLES, st.floats(-120, 120), st.sampled_from(sorted(stage.MOUNTINGS)))
+def test_aiming_at_where_a_beam_goes_gives_its_pan_and_tilt(pan, tilt, mounting):
+    turn = stage.rotation(*stage.MOUNTINGS[mounting])[None]
+    place = np.array([[1.0, 2.0, 6.0]])
+    direction = stage.direction(np.array([pan]), np.array([tilt]), turn)
+    found = stage.aim(place, turn, place + direction * 5, np.array([pan]), np.array([tilt]))
+    again = stage.direction(*found, turn)
+    np.testing.assert_allclose(again, direction, atol=1e-9)
+    if abs(tilt) > 0.1:
+        assert (found[0][0], found[1][0]) == pytest.approx((pan, tilt), abs=1e-6)
+
+
+def test_a_hanging_head_points_down_and_leans_to_the_audience():
+    turn = stage.rotation(*stage.MOUNTINGS["hanging"])[None]
+    down, leaning = (stage.direction(np.zeros(1), np.array([tilt]), turn)[0] for tilt in (0, 45))
+    np.testing.assert_allclose(down, [0, 0, -1], atol=1e-12)
+    assert leaning[1] < 0
+    point, hits = stage.landing(np.array([[0.0, 3, 5]]), leaning[None], axis=2, at=0.0)
+    assert hits.all()
+    np.testing.assert_allclose(point, [[0, -2, 0]], atol=1e-9)

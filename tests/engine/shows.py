@@ -1,0 +1,66 @@
+"""A small rig and shows on it, as the engine gets them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from zarabanda.engine.program import Compiler, Program
+
+MODE = {
+    "name": "spot", "kind": "spot", "emitters": "cmy", "footprint": 10,
+    "channels": [
+        {"source": source, "slots": slots, "low": low, "high": high}
+        for source, slots, low, high in (
+            ("pan", [0, 1], -270, 270), ("tilt", [2, 3], -135, 135), ("intensity", [4], 0, 100), ("cyan", [5], 0, 1),
+            ("magenta", [6], 0, 1), ("yellow", [7], 0, 1), ("zoom", [8], 5, 50),
+        )
+    ],
+    "limits": {},
+}  # fmt: skip
+RIG = {
+    "revision": "00000001",
+    "modes": [MODE],
+    "fixtures": [
+        {"number": n, "name": "", "mode": "spot", "place": [n, 0, 5], "universe": 1, "address": 1 + 10 * (n - 1)}
+        for n in range(1, 5)
+    ],
+}
+HEADS = ["1", "2", "3", "4"]
+
+
+def effect(**more: Any) -> dict[str, Any]:
+    """Intensity following rise from 0 to 100 %, in step on all heads, a cycle a second, unless said otherwise."""
+    layer = {
+        "attribute": "intensity",
+        "form": {"kind": "waveform", "shape": "rise"},
+        "anchor": {"kind": "between", "low": 0, "high": 100},
+    }
+    document = {"name": "rise", "layers": [layer], "spread": {"kind": "ripple", "degrees": 0}, "lanes": {},
+                "speed": {"kind": "time", "seconds_per_cycle": 1.0}}  # fmt: skip
+    return document | more
+
+
+def on_tempo(rate: float = 1.0, sync: str = "beat") -> dict[str, Any]:
+    return {"kind": "tempo", "tempo": "Movement", "cycles_per_beat": rate, "sync": sync}
+
+
+def show(document: dict[str, Any], *, control: str = "", revision: int = 1, **more: Any) -> dict[str, Any]:
+    """A show with one effect: in the draft, or on a control of a mode."""
+    key = "control:1" if control else "draft:1"
+    return {
+        "revision": revision,
+        "draft": {},
+        "instances": [{"key": key, "effect_id": 1, "effect": document, "heads": HEADS, "source": "test", "always": not control}],
+        "controls": [{"key": key, "name": "test", "mode": control, "release_s": 0.5}] if control else [],
+        "tempos": {"Movement": 120.0},
+        "opening": [],
+    } | more
+
+
+def program(message: dict[str, Any], compiler: Compiler | None = None) -> Program:
+    """The program of a show on the small rig."""
+    if compiler is None:
+        compiler = Compiler()
+        compiler.set_rig(RIG)
+    compiler.set_show(message)
+    return compiler.program()

@@ -1,0 +1,159 @@
+"""The frame loop with a clock of its own, and the journal."""
+
+import numpy as np
+import pytest
+
+from tests.engine.shows import RIG, effect, program, show
+from zarabanda.engine import journal
+from zarabanda.engine.frames import FrameWriter
+from zarabanda.engine.loop import Loop
+from zarabanda.engine.program import Compiler
+from zarabanda.engine.state import LiveState
+from zarabanda.errors import ZarabandaError
+from zarabanda.outputs.base import MemoryOutput
+
+
+class Clock:
+    """Time that passes only when slept, or when work is said to take some."""
+
+    def __init__(self):
+        self.now = 100.0
+        self.slept = []
+
+    def __call__(self):
+        return self.now
+
+    def sleep(self, seconds):
+        self.slept.append(seconds)
+        self.now += seconds
+
+
+def looped(frames, work=lambda number: 0.0, rate=44.0):
+    clock, output = Clock(), MemoryOutput()
+    loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep, rate=rate)
+    loop.swap(program(show(effect())))
+
+    def on_frame(snapshot):
+        clock.now += work(snapshot.number)
+        if len(output.frames) == frames:
+            loop.stop()
+
+    loop.on_frame = on_frame
+    loop.run()
+    return loop, output
+
+
+def test_deadlines_do_not_drift():
+    _, output = looped(44 * 60, work=lambda n: 0.003 + 0.01 * (n % 2))
+    times = np.array([t for t, _ in output.frames])
+    np.testing.assert_allclose(times, 100 + np.arange(1, len(times) + 1) / 44, atol=1e-6)
+    assert output.closed
+
+
+def test_late_frames_are_counted_and_left_out_never_queued():
+    loop, output = looped(50, work=lambda n: 0.1 if n == 10 else 0.0)
+    assert loop.health.late == 4
+    gaps = np.diff([t for t, _ in output.frames])
+    assert gaps.min() > 1 / 44 - 1e-6
+    grid = (np.array([t for t, _ in output.frames]) - 100) * 44
+    np.testing.assert_allclose(grid, np.round(grid), atol=1e-5)
+
+
+def test_a_fault_in_a_frame_is_told_and_the_next_frame_comes():
+    clock, output = Clock(), MemoryOutput()
+    loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
+    loop.swap(program(show(effect())))
+    loop.tick(1.0)
+    loop.on_change = lambda: 1 / 0
+    loop.post({"do": "blackout", "on": True})
+    loop.tick(1.1)
+    loop.on_change = lambda: None
+    loop.tick(1.2)
+    assert loop.health.errors == 1
+    assert "ZeroDivisionError" in loop.health.last_error
+    assert len(output.frames) == 2
+
+
+@pytest.mark.parametrize("rate", [10, 60])
+def test_rates_outside_the_range_are_refused(rate):
+    with pytest.raises(ZarabandaError, match="20 to 44"):
+        Loop(LiveState(), [], clock=Clock(), sleep=lambda s: None, rate=rate)
+
+
+def test_actions_and_programs_act_on_the_next_frame():
+    clock, output = Clock(), MemoryOutput()
+    loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
+    refused = []
+    loop.on_refused = lambda action, text: refused.append(text)
+    loop.swap(program(show(effect())))
+    loop.tick(100.0)
+    loop.tick(100.5)
+    assert output.frames[-1][1][0, 4] == 128
+    loop.post({"do": "grand", "value": 0.5})
+    loop.post({"do": "nonsense"})
+    loop.tick(100.5)
+    assert output.frames[-1][1][0, 4] == 64
+    assert refused == [refused[0]]
+    assert "nonsense" in refused[0]
+
+
+def test_a_restarted_engine_goes_on_from_its_journal(tmp_path):
+    compiler = Compiler()
+    compiler.set_rig(RIG)
+    state = LiveState()
+    before = program(show(effect(), control="fader"), compiler)
+    state.swap(before, 50.0)
+    for action in (
+        {"do": "level", "control": "control:1", "value": 0.6},
+        {"do": "grand", "value": 0.8},
+        {"do": "tap", "tempo": "Movement"},
+    ):
+        state.act(action, 50.0)
+    kept = journal.Journal(tmp_path)
+    kept.write_state(journal.state_to_document(state, now=51.0, wall=9000.0))
+    again = LiveState()
+    document = kept.read_state()
+    # another clock, two seconds later
+    journal.restore(again, document, before, now=7.0, wall=9002.0)
+    assert again.levels == {"control:1": 0.6}
+    assert again.grand == 0.8
+    key = "control:1"
+    assert again.theta(again.playing[key], 7.0) == pytest.approx(state.theta(state.playing[key], 53.0))
+    assert again.beats("Movement", 8.0) == pytest.approx(state.beats("Movement", 54.0))
+
+
+def test_a_broken_journal_is_as_none(tmp_path):
+    kept = journal.Journal(tmp_path)
+    assert kept.read_state() is None
+    (tmp_path / "live.json").write_text('{"version": 1, "no')
+    (tmp_path / "program.msgpack").write_bytes(b"\xc1garbage")
+    assert kept.read_state() is None
+    assert kept.read_program() is None
+
+
+def test_a_preview_lasts_until_the_next_show_part():
+    compiler = Compiler()
+    compiler.set_rig(RIG)
+    compiler.set_show(show(effect()))
+    first = compiler.program().instances["draft:1"]
+    assert compiler.program().instances["draft:1"].placed is first.placed, "what did not change is not placed again"
+    compiler.preview_effect(1, effect(name="other"))
+    assert compiler.program().instances["draft:1"].name == "other"
+    compiler.set_show(show(effect()))
+    assert compiler.program().instances["draft:1"].name == "rise"
+
+
+def test_live_frames_say_what_is_seen():
+    clock, output = Clock(), MemoryOutput()
+    loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
+    loop.swap(program(show(effect())))
+    frames = []
+    loop.on_frame = lambda snapshot: frames.append(FrameWriter(snapshot.program.rig, 77).heads(snapshot, {"draft:1": 5}))
+    loop.tick(100.0)
+    loop.tick(100.5)
+    data = frames[-1]
+    assert data[:4] == b"ZB\x01\x01"
+    assert int.from_bytes(data[16:20], "little") == 77
+    assert len(data) == 24 + 4 * 12 + 16
+    assert list(data[24:28]) == [128, 128, 128, 128]
+    assert int.from_bytes(data[24 + 48 : 24 + 52], "little") == 5

@@ -1,0 +1,205 @@
+"""The live state: actions, phase over edits, what is gone."""
+
+import numpy as np
+import pytest
+
+from tests.engine.shows import RIG, effect, on_tempo, program, show
+from zarabanda.core.plan import Plan, Running
+from zarabanda.engine.program import Compiler
+from zarabanda.engine.state import LiveState
+from zarabanda.errors import ZarabandaError
+
+
+class Desk:
+    """A live state with a compiler, to edit and to look at."""
+
+    def __init__(self, message, t=0.0):
+        self.compiler = Compiler()
+        self.compiler.set_rig(RIG)
+        self.state = LiveState()
+        self.edit(message, t)
+
+    def edit(self, message, t):
+        self.state.swap(program(message, self.compiler), t)
+
+    def intensity(self, t):
+        """Of all four heads at t, % from a base of 0, as far as what plays says."""
+        state = self.state
+        every = list(state.playing.values())
+        rig = state.program.rig
+        values = np.zeros(rig.low.size)
+        plan = Plan([one.instance.placed for one in every], len(rig), rig.mixes)
+        theta = np.array([state.theta(one, t) for one in every])
+        weight = np.array([one.weight(t) for one in every])
+        plan.apply(values, Running(theta, weight, [one.layer_shifts for one in every]))
+        return values[:4]
+
+
+def test_a_draft_effect_runs_at_once_and_fades_when_it_is_gone():
+    desk = Desk(show(effect()), t=10.0)
+    assert desk.intensity(10.25)[0] == pytest.approx(25)
+    desk.edit({**show(effect()), "instances": []}, 10.5)
+    assert desk.intensity(10.5)[0] == pytest.approx(50)
+    assert 0 < desk.intensity(10.7)[0] < 70
+    desk.state.settle(11.0)
+    assert not desk.state.playing
+
+
+EDITS = {
+    "speed in seconds": lambda e: e | {"speed": {"kind": "time", "seconds_per_cycle": 3.0}},
+    "to a tempo": lambda e: e | {"speed": on_tempo(0.5)},
+    "ratio": lambda e: e | {"layers": [e["layers"][0] | {"ratio": 3}]},
+    "run": lambda e: e | {"run": "back-and-forth"},
+    "drift": lambda e: e | {"drift": [50, 200]},
+}
+RELAY_EDITS = {
+    "handover": lambda e: e | {"spread": e["spread"] | {"handover": 0.8}},
+    "what speed counts": lambda e: e | {"spread": e["spread"] | {"speed_counts": "circuits"}},
+}
+
+
+@pytest.mark.parametrize("name", EDITS)
+def test_an_edit_keeps_the_phase(name):
+    desk = Desk(show(effect()))
+    t = 5.3
+    before = desk.intensity(t)
+    desk.edit(show(EDITS[name](effect()), revision=2), t)
+    np.testing.assert_allclose(desk.intensity(t)[0], before[0], atol=1e-6)
+    np.testing.assert_allclose(desk.intensity(t + 1e-4)[0], before[0], atol=0.1)
+
+
+@pytest.mark.parametrize("name", RELAY_EDITS)
+def test_an_edit_of_a_relay_keeps_the_turn_of_lane_0(name):
+    relay = effect(spread={"kind": "relay", "handover": 0.5, "order": "in-turn", "speed_counts": "turns"})
+    desk = Desk(show(relay))
+    t = 8.3
+    before = desk.intensity(t)
+    assert before[0] > 0
+    desk.edit(show(RELAY_EDITS[name](relay), revision=2), t)
+    assert desk.intensity(t)[0] == pytest.approx(before[0], abs=1e-6)
+
+
+def test_a_change_of_start_or_depth_is_seen_at_once():
+    desk = Desk(show(effect()))
+    layer = effect()["layers"][0] | {"start": 90}
+    desk.edit(show(effect(layers=[layer]), revision=2), 3.1)
+    assert desk.intensity(3.1)[0] == pytest.approx(35)
+
+
+def test_phase_is_continuous_over_changes_of_tempo():
+    desk = Desk(show(effect(speed=on_tempo())))
+    state = desk.state
+    for t, action in ((1.0, {"do": "bpm", "tempo": "Movement", "value": 180}), (2.2, {"do": "tap", "tempo": "Movement"}),
+                      (2.65, {"do": "tap", "tempo": "Movement"}), (3.1, {"do": "tap", "tempo": "Movement"})):  # fmt: skip
+        (playing,) = state.playing.values()
+        before = state.theta(playing, t)
+        state.act(action, t)
+        assert state.theta(playing, t) == pytest.approx(before, abs=1e-9)
+
+
+def test_taps_set_the_rate_and_the_beat_falls_on_them():
+    desk = Desk(show(effect(speed=on_tempo())))
+    for n in range(5):
+        desk.state.act({"do": "tap", "tempo": "Movement"}, 10.0 + n * 0.4)
+    tempo = desk.state.tempos["Movement"]
+    assert tempo.bpm == pytest.approx(150)
+    for beats in (1, 2, 7):
+        beat = tempo.beats(11.6 + 0.4 * beats)
+        assert beat == pytest.approx(round(beat), abs=1e-6)
+
+
+def test_line_up_puts_all_effects_on_the_beat():
+    desk = Desk(show(effect(speed=on_tempo())))
+    desk.edit(show(effect(speed=on_tempo(0.5)), revision=2), 3.3)
+    desk.state.act({"do": "line-up", "tempo": "Movement"}, 4.0)
+    (playing,) = desk.state.playing.values()
+    assert desk.state.theta(playing, 5.0) == pytest.approx(0.5 * desk.state.beats("Movement", 5.0))
+
+
+def test_a_fader_sets_the_weight_and_starts_and_ends():
+    desk = Desk(show(effect(), control="fader"))
+    assert not desk.state.playing
+    desk.state.act({"do": "level", "control": "control:1", "value": 0.5}, 1.0)
+    assert desk.intensity(1.5)[0] == pytest.approx(25)
+    desk.state.act({"do": "level", "control": "control:1", "value": 0.8}, 1.6)
+    assert desk.intensity(1.75)[0] == pytest.approx(60)
+    desk.state.act({"do": "level", "control": "control:1", "value": 0}, 2.0)
+    assert not desk.state.playing
+
+
+def test_a_flash_runs_while_held_and_releases_softly():
+    desk = Desk(show(effect(), control="flash"))
+    press = {"do": "press", "control": "control:1"}
+    desk.state.act(press | {"down": True}, 1.0)
+    assert desk.intensity(1.6)[0] == pytest.approx(60)
+    desk.state.act(press | {"down": False}, 1.6)
+    assert desk.intensity(1.85)[0] == pytest.approx(85 * 0.5)
+    desk.state.settle(2.2)
+    assert not desk.state.playing
+
+
+def test_a_latch_goes_on_and_off_by_presses():
+    desk = Desk(show(effect(), control="latch"))
+    for t, down, on in ((1, True, True), (1.1, False, True), (2, True, False), (2.1, False, False)):
+        desk.state.act({"do": "press", "control": "control:1", "down": down}, t)
+        assert (desk.state.levels["control:1"] > 0) == on
+
+
+def test_stop_all_brings_everything_to_base_and_run_starts_again():
+    desk = Desk(show(effect()))
+    desk.state.act({"do": "stop-all"}, 2.0)
+    assert desk.intensity(2.5)[0] == 0
+    desk.state.settle(2.5)
+    desk.edit(show(effect(name="renamed"), revision=2), 3.0)
+    assert not desk.state.playing, "an edit does not start what was stopped"
+    desk.state.act({"do": "run", "key": "draft:1"}, 4.0)
+    assert desk.intensity(4.2)[0] == pytest.approx(20)
+
+
+def test_freeze_holds_and_goes_on_from_there():
+    desk = Desk(show(effect()))
+    desk.state.act({"do": "freeze", "key": "draft:1"}, 1.25)
+    assert desk.intensity(1.9)[0] == pytest.approx(25)
+    desk.state.act({"do": "freeze", "key": "draft:1", "on": False}, 2.0)
+    assert desk.intensity(2.1)[0] == pytest.approx(35)
+
+
+def test_an_effect_that_ends_lets_go_of_its_control():
+    desk = Desk(show(effect(ends_after=2), control="latch"))
+    desk.state.act({"do": "press", "control": "control:1"}, 1.0)
+    desk.state.settle(2.9)
+    assert desk.state.playing
+    desk.state.settle(3.01)
+    assert not desk.state.playing
+    assert desk.state.levels["control:1"] == 0
+
+
+def test_opening_actions_run_once():
+    opening = [{"do": "level", "control": "control:1", "value": 0.7}]
+    message = show(effect(), control="fader", opening=opening)
+    desk = Desk(message)
+    assert desk.state.levels == {"control:1": 0.7}
+    desk.state.act({"do": "level", "control": "control:1", "value": 0}, 1)
+    desk.edit(message | {"revision": 2}, 2.0)
+    assert not desk.state.playing
+
+
+@pytest.mark.parametrize(
+    ("action", "part"),
+    [
+        ({"do": "fly"}, "There is no action 'fly'"),
+        ({}, "There is no action None"),
+        ({"do": "level", "control": "control:9", "value": 1}, "no longer on the page"),
+        ({"do": "level", "control": "control:1", "value": 7}, "from 0 to 1"),
+        ({"do": "level", "control": "control:1", "value": "x"}, "from 0 to 1"),
+        ({"do": "grand", "value": True}, "from 0 to 1"),
+        ({"do": "bpm", "tempo": "Movement", "value": 5}, "10 to 400"),
+        ({"do": "tap", "tempo": "Nothing"}, "no tempo 'Nothing'"),
+        ({"do": "stop", "key": "x"}, "does not run"),
+        ({"do": "run", "key": "x"}, "not there"),
+    ],
+)
+def test_bad_actions_are_refused_with_what_to_do(action, part):
+    desk = Desk(show(effect(), control="fader"))
+    with pytest.raises(ZarabandaError, match=part):
+        desk.state.act(action, 0.0)

@@ -1,0 +1,221 @@
+"""The API, through the application without a network."""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from zarabanda.demo import salt_light
+from zarabanda.show.store import Store
+from zarabanda.web import openapi
+from zarabanda.web.app import create_app
+from zarabanda.web.live import same_origin
+
+FRONTEND = Path(__file__).parents[2] / "frontend" / "src" / "api"
+
+
+@pytest.fixture(scope="module")
+def application(tmp_path_factory):
+    data = tmp_path_factory.mktemp("show")
+    store = Store(data / "show.db")
+    salt_light.build(store)
+    store.close()
+    app = create_app(data, connect=False)
+    yield app
+    app.extensions["zarabanda"].store.close()
+
+
+@pytest.fixture
+def client(application):
+    return application.test_client()
+
+
+def new_effect(client, attribute="intensity", heads=("101", "102", "103")):
+    answer = client.post("/api/effects", json={"attribute": attribute, "heads": list(heads)})
+    assert answer.status_code == 201, answer.text
+    return answer.json["effect"]["id"], answer.json["draft_id"]
+
+
+def test_the_openapi_document_of_the_front_end_is_current():
+    assert (FRONTEND / "openapi.json").read_text() == openapi.document(), "run `make api`"
+
+
+def test_the_frame_of_the_show(client):
+    show = client.get("/api/show").json
+    assert show["name"] == "Salt Light"
+    assert [group["name"] for group in show["groups"]][:2] == ["Rear spots", "Mid washes"]
+    rig = client.get("/api/rig").json
+    assert len(rig["heads"]) == 1155
+    assert len(rig["fixtures"]) == 77
+    spot = rig["heads"][0]
+    assert spot["key"] == "101"
+    assert "pan" in spot["attributes"]
+
+
+@pytest.mark.parametrize(
+    ("attribute", "form"),
+    [
+        ("intensity", "waveform"),
+        ("pan", "waveform"),
+        ("position", "path"),
+        ("colour", "stops"),
+        ("saturation", "waveform"),
+        ("zoom", "waveform"),
+    ],
+)
+def test_a_new_effect_can_be_seen_and_reads_as_a_sentence(client, attribute, form):
+    effect, draft = new_effect(client, attribute)
+    view = client.get(f"/api/effects/{effect}").json
+    assert view["document"]["layers"][0]["form"]["kind"] == form
+    assert view["sentence"]["text"].endswith(".")
+    assert draft in [one["id"] for one in client.get("/api/draft").json["effects"]]
+    weave = client.post(f"/api/effects/{effect}/weave", json={"heads": ["101", "102", "103"], "columns": 40}).json
+    assert weave["heads"] == ["101", "102", "103"]
+    assert len(set(weave["pixels"])) > 4
+    client.post("/api/undo")
+
+
+CHANGES = [
+    ("layers.0.anchor.depth", 45, "45 %"),
+    ("layers.0.form", "square", "square"),
+    ("layers.0.form", "stops", "goes through"),
+    ("layers.0.attribute", "position", "circle"),
+    ("layers.0.anchor.kind", "between", "between"),
+    ("spread.kind", "relay", "a relay"),
+    ("lanes.parts", 2, "2 mirrored parts"),
+    ("lanes.order", ["left-to-right", "centre-out"], "left to right, then centre out"),
+    ("speed.kind", "time", "2 s"),
+    ("speed.cycles_per_beat", 0.25, "¼ cycle per beat"),
+    ("run", "back-and-forth", "runs back and forth"),
+]
+
+
+@pytest.mark.parametrize(("path", "value", "words"), CHANGES)
+def test_every_change_is_read_in_the_sentence_and_taken_back(client, path, value, words):
+    effect, _ = new_effect(client)
+    before = client.get(f"/api/effects/{effect}").json["document"]
+    changed = client.post(f"/api/effects/{effect}/change", json={"path": path, "value": value})
+    assert changed.status_code == 200, changed.text
+    assert words in changed.json["effect"]["sentence"]["text"]
+    client.post("/api/undo")
+    assert client.get(f"/api/effects/{effect}").json["document"] == before
+
+
+def test_layers_are_added_moved_muted_and_removed(client):
+    effect, _ = new_effect(client)
+
+    def change(operation, path="", value=None):
+        answer = client.post(f"/api/effects/{effect}/change", json={"operation": operation, "path": path, "value": value})
+        assert answer.status_code == 200, answer.text
+        return [layer["attribute"] for layer in answer.json["effect"]["document"]["layers"]]
+
+    assert change("add-layer", value="position") == ["intensity", "position"]
+    assert change("move-layer", "1", 0) == ["position", "intensity"]
+    assert change("duplicate-layer", value=0) == ["position", "position", "intensity"]
+    assert change("remove-layer", value=1) == ["position", "intensity"]
+    assert change("set", "layers.0.muted", True) == ["position", "intensity"]
+
+
+def test_keep_apply_put_on_and_delete(client):
+    effect, _ = new_effect(client)
+    assert client.post(f"/api/effects/{effect}/keep", json={"name": "Kelp"}).json["kept"]
+    assert "Kelp" in [one["name"] for one in client.get("/api/effects").json["effects"]]
+    other, _ = new_effect(client)
+    taken = client.post(f"/api/effects/{other}/keep", json={"name": "kelp"})
+    assert taken.status_code == 409
+    assert "Kelp" in taken.json["message"].title()
+    assert client.post("/api/draft/effects", json={"effect_id": effect, "heads": ["201", "202"]}).status_code == 201
+    page = client.get("/api/pages").json["pages"][0]["id"]
+    control = {"place": 9, "mode": "fader", "name": "Kelp", "effect_id": effect, "heads": ["101"]}
+    assert client.post(f"/api/pages/{page}/controls", json=control).status_code == 201
+    again = client.post(f"/api/pages/{page}/controls", json=control)
+    assert again.status_code == 409
+    assert "Fader 9" in again.json["message"]
+    uses = client.get(f"/api/effects/{effect}").json["uses"]
+    assert uses == ["fader 9 of Dance floor", "the draft"]
+    client.delete(f"/api/effects/{effect}")
+    assert client.get(f"/api/effects/{effect}").status_code == 404
+    client.post("/api/undo")
+    assert client.get(f"/api/effects/{effect}").json["uses"] == uses
+    client.delete(f"/api/effects/{effect}")
+
+
+def test_draft_values_are_set_taken_back_and_cleared(client):
+    client.delete("/api/draft")
+    client.post("/api/draft/values", json={"values": {"intensity": {"101": 50, "102": 60}, "pan": {"101": -20}}})
+    assert client.get("/api/draft").json["values"] == {"intensity": {"101": 50, "102": 60}, "pan": {"101": -20}}
+    client.post("/api/draft/values", json={"values": {"intensity": {"101": None}}})
+    assert client.get("/api/draft").json["values"]["intensity"] == {"102": 60}
+    client.delete("/api/draft")
+    assert client.get("/api/draft").json == {"values": {}, "effects": []}
+    client.post("/api/undo")
+    assert client.get("/api/draft").json["values"]["pan"] == {"101": -20}
+    client.delete("/api/draft")
+
+
+BAD = [
+    ("POST", "/api/selection", {"text": "nonsense"}, 422, "means nothing"),
+    ("POST", "/api/selection", {"txt": "101"}, 422, "text"),
+    ("POST", "/api/selection/order", {"heads": ["101"], "order": ["sideways"]}, 422, "no order 'sideways'"),
+    ("POST", "/api/selection/order", {"heads": ["999"], "order": ["reversed"]}, 422, "no head 999"),
+    ("POST", "/api/effects", {"attribute": "wobble", "heads": ["101"]}, 422, "no attribute 'wobble'"),
+    ("POST", "/api/effects", {"attribute": "pan", "document": {}}, 422, "either an attribute"),
+    ("POST", "/api/effects", {"document": {"name": "x", "layers": []}}, 422, "layers"),
+    ("POST", "/api/effects", {"document": {"format": "zarabanda.effect/9", "name": "x"}}, 422, "format"),
+    ("POST", "/api/effects/1/change", {"path": "layers.0.form.width", "value": 9999}, 422, "layers.0.form"),
+    ("POST", "/api/effects/1/change", {"path": "layers.9.form", "value": "sine"}, 422, "no layer 9"),
+    ("POST", "/api/effects/1/change", {"path": "a.b.c", "value": 1}, 422, "a"),
+    ("POST", "/api/effects/1/change", {"path": "speed.tempo", "value": "Nothing"}, 422, "no tempo"),
+    ("POST", "/api/effects/9999/change", {"path": "seed", "value": 1}, 404, "does not exist"),
+    ("GET", "/api/effects/9999", None, 404, "does not exist"),
+    ("POST", "/api/draft/values", {"values": {"intensity": {"101": 500}}}, 422, "0 to 100"),
+    ("POST", "/api/draft/values", {"values": {"wobble": {"101": 5}}}, 422, "no attribute"),
+    ("POST", "/api/pages/1/controls", {"place": 0, "mode": "fader", "name": "x", "effect_id": 1, "heads": []}, 422, "place"),
+    ("POST", "/api/actions", {"action": {"do": "blackout", "on": True}}, 422, "engine"),
+    ("GET", "/api/nothing", None, 404, ""),
+    ("PUT", "/api/show", {}, 405, ""),
+]
+
+
+@pytest.mark.parametrize(("method", "path", "body", "status", "part"), BAD)
+def test_bad_requests_say_what_is_wrong(client, method, path, body, status, part):
+    answer = client.open(path, method=method, json=body)
+    assert answer.status_code == status, answer.text
+    assert part in answer.json["message"] + answer.json["place"]
+
+
+def test_text_that_is_no_json_is_refused(client):
+    answer = client.post("/api/selection", data="{", content_type="application/json")
+    assert answer.status_code in (400, 422)
+    assert answer.json["message"]
+
+
+def test_an_access_code_guards_everything(tmp_path):
+    app = create_app(tmp_path, access_code="sal marina", connect=False)
+    client = app.test_client()
+    assert client.get("/api/show").status_code == 401
+    assert b"Access code" in client.get("/").data
+    assert client.post("/access", data={"code": "wrong"}).status_code == 401
+    entered = client.post("/access", data={"code": "sal marina"})
+    assert entered.status_code == 303
+    cookie = entered.headers["Set-Cookie"]
+    assert "HttpOnly" in cookie
+    assert "SameSite=Strict" in cookie
+    assert client.get("/api/rig").status_code == 200
+    app.extensions["zarabanda"].store.close()
+
+
+@pytest.mark.parametrize(
+    ("origin", "fits"),
+    [(None, True), ("http://127.0.0.1:8765", True), ("http://127.0.0.1:9999", False), ("https://elsewhere.example", False)],
+)
+def test_the_live_socket_checks_its_origin(origin, fits):
+    assert same_origin(origin, "127.0.0.1:8765") == fits
+
+
+def test_unknown_keys_and_odd_types_never_break_the_server(client):
+    for body in (None, [], "text", {"values": 3}, {"heads": {"a": 1}}, {"action": []}, {"attribute": False}):
+        for path in ("/api/effects", "/api/draft/values", "/api/actions", "/api/selection", "/api/pages/1/controls"):
+            answer = client.post(path, data=json.dumps(body), content_type="application/json")
+            assert 400 <= answer.status_code < 500, (path, body, answer.text)
+            assert answer.json["message"]
