@@ -226,10 +226,10 @@ class Supervisor:
     def _answers(self) -> bool:
         host = f"[{self._settings.host}]" if ":" in self._settings.host else self._settings.host
         try:
-            with urllib.request.urlopen(f"http://{host}:{self.port}/api/show", timeout=0.5):
-                return True
+            with urllib.request.urlopen(f"http://{host}:{self.port}/api/show", timeout=0.5) as answer:
+                return bool(json.loads(answer.read())["playing"])
         except urllib.error.HTTPError:
-            return True
+            return True  # it asks for the access code
         except OSError:
             return False
 

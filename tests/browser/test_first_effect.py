@@ -114,6 +114,7 @@ def test_a_first_effect_from_selection_to_fader(page, demo):
     page.get_by_role("button", name="Put it on").click()
     page.get_by_role("textbox", name="Name on the page").fill("Spots: salt relay")
     page.get_by_role("button", name="Put it there").click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
     page.keyboard.press("Shift+Escape")
     until(lambda: not api(demo, "/api/draft")["effects"], 5)
     node_shows(demo, np.zeros(10))

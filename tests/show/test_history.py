@@ -40,7 +40,7 @@ def test_the_migrations_make_what_the_tables_say(store):
 
 def start(store, browser="a"):
     with store.edit(browser, "Start") as session:
-        row = repositories.add_effect(
+        row = repositories.store_effect(
             session, effect_edit.new_effect("intensity", repositories.free_name(session, "Mine")), kept=True
         )
         repositories.put_on_draft(session, row.id, ["101", "102"])
@@ -107,8 +107,8 @@ def test_a_new_edit_forgets_what_could_be_redone(store):
 def test_a_failed_edit_changes_nothing(store):
     before = dump(store)
     with pytest.raises(ZarabandaError), store.edit("a", "Twice") as session:
-        repositories.add_effect(session, effect_edit.new_effect("pan", "Fresh"), kept=True)
-        repositories.add_effect(session, effect_edit.new_effect("pan", "fresh"), kept=True)
+        repositories.store_effect(session, effect_edit.new_effect("pan", "Fresh"), kept=True)
+        repositories.store_effect(session, effect_edit.new_effect("pan", "fresh"), kept=True)
     assert dump(store) == before
     with pytest.raises(ZarabandaError, match="nothing to undo"):
         store.undo("a")

@@ -101,7 +101,7 @@ export interface paths {
         get: operations["effects_get_library_get"];
         put?: never;
         /** A new effect in the draft (with heads and an attribute), or a document into the library. */
-        post: operations["effects_add_effect_post"];
+        post: operations["effects_make_effect_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -938,13 +938,15 @@ export interface components {
         };
         /**
          * ShowView
-         * @description The show's frame: name, groups, tempos, what undo and redo would take.
+         * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it.
          */
         ShowView: {
             /** Groups */
             groups: components["schemas"]["GroupView"][];
             /** Name */
             name: string;
+            /** Playing */
+            playing: boolean;
             /** Redo */
             redo: string | null;
             /** Revision */
@@ -1284,7 +1286,7 @@ export interface operations {
             };
         };
     };
-    effects_add_effect_post: {
+    effects_make_effect_post: {
         parameters: {
             query?: never;
             header?: never;

@@ -42,7 +42,7 @@ def new_show(session: Session, name: str) -> None:
     session.add(Show(id=1, name=name, settings={}))
     session.add_all(TempoRow(name=tempo, bpm=bpm, position=n) for n, (tempo, bpm) in enumerate(TEMPOS))
     for document in LIBRARY:
-        repositories.add_effect(session, EffectDocument.model_validate(document), kept=True)
+        repositories.store_effect(session, EffectDocument.model_validate(document), kept=True)
 
 
 def add_rig(session: Session, modes: list[dict[str, Any]], every: list[dict[str, Any]]) -> None:

@@ -62,7 +62,7 @@ def free_name(session: Session, wanted: str) -> str:
     return name
 
 
-def add_effect(session: Session, document: EffectDocument, *, kept: bool) -> EffectRow:
+def store_effect(session: Session, document: EffectDocument, *, kept: bool) -> EffectRow:
     """A new effect."""
     if kept:
         _name_is_free(session, document.name, 0)

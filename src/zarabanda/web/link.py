@@ -58,6 +58,11 @@ class EngineLink:
         """Whether the engine is there."""
         return self._connection is not None
 
+    @property
+    def playing(self) -> bool:
+        """Whether the engine plays this show."""
+        return self.connected and self.state is not None and self.state["revision"] > 0
+
     def refresh_rig(self) -> None:
         """Build the rig anew, for previews, when it has changed."""
         with self._store.reading() as session:

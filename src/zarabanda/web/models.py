@@ -40,9 +40,10 @@ class TempoView(BaseModel):
 
 
 class ShowView(BaseModel):
-    """The show's frame: name, groups, tempos, what undo and redo would take."""
+    """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it."""
 
     name: str
+    playing: bool
     revision: int
     groups: list[GroupView]
     tempos: list[TempoView]

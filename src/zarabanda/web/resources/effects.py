@@ -81,7 +81,7 @@ def get_library() -> EffectsView:
 
 
 @api.post("", responses={201: NewEffectView})
-def add_effect(body: NewEffect) -> tuple[NewEffectView, int]:
+def make_effect(body: NewEffect) -> tuple[NewEffectView, int]:
     """A new effect in the draft (with heads and an attribute), or a document into the library."""
     if (body.attribute is None) == (body.document is None):
         raise ZarabandaError("Give either an attribute, for a new effect, or a document, to add one to the library.", "attribute")
@@ -89,13 +89,13 @@ def add_effect(body: NewEffect) -> tuple[NewEffectView, int]:
         if body.document is not None:
             document = effect_document.read(body.document)
             document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
-            row = repositories.add_effect(session, document, kept=True)
+            row = repositories.store_effect(session, document, kept=True)
             return NewEffectView(effect=view(session, row), draft_id=None), 201
         attribute = str(body.attribute)
         label = attributes.BY_NAME[attribute].label if attribute in attributes.BY_NAME else attribute.capitalize()
         document = effect_edit.new_effect(attribute, repositories.free_name(session, f"New {label.lower()} effect"))
         _tempo_exists(session, document)
-        row = repositories.add_effect(session, document, kept=False)
+        row = repositories.store_effect(session, document, kept=False)
         heads = known_heads(body.heads)
         draft = repositories.put_on_draft(session, row.id, heads) if heads else None
         return NewEffectView(effect=view(session, row), draft_id=draft.id if draft else None), 201
@@ -171,7 +171,7 @@ def duplicate(path: EffectPath) -> tuple[EffectView, int]:
         row = repositories.get(session, EffectRow, path.effect_id, "effect")
         document = EffectDocument.model_validate(row.document)
         document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
-        return view(session, repositories.add_effect(session, document, kept=True)), 201
+        return view(session, repositories.store_effect(session, document, kept=True)), 201
 
 
 @api.delete("/<int:effect_id>", responses={200: Done})

@@ -28,6 +28,7 @@ def get_show() -> ShowView:
         undo, redo = history.waiting(session, browser_id())
         return ShowView(
             name=repositories.show(session).name,
+            playing=context().link.playing,
             revision=context().link.revision,
             groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups(session)],
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos(session)],

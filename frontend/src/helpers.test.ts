@@ -1,0 +1,163 @@
+import { describe, expect, it } from "vitest";
+
+import { HEADER_BYTES, readFrame } from "./live/frame";
+import { beamEnd, beamShape, fit, inBox, project } from "./stage/geometry";
+import { freePlaces } from "./views/busk/places";
+import { columnsFor, ticks } from "./views/effects/pixels";
+import { found } from "./views/effects/search";
+import { boxOf, nearestPoint, placed, toUnit, type XY } from "./views/effects/slots/curves";
+import { cellAt, layout, ownerOf } from "./views/output/slots";
+import { usesKey } from "./frame/shortcuts";
+
+function headsFrame(): ArrayBuffer {
+  const buffer = new ArrayBuffer(HEADER_BYTES + 12 + 16);
+  const view = new DataView(buffer);
+  [0x5a, 0x42, 1, 1].forEach((byte, n) => view.setUint8(n, byte));
+  view.setUint32(4, 7, true);
+  view.setFloat64(8, 12.5, true);
+  view.setUint32(16, 99, true);
+  view.setUint16(20, 1, true);
+  view.setUint16(22, 1, true);
+  view.setUint8(HEADER_BYTES, 200);
+  view.setUint32(HEADER_BYTES + 12, 3, true);
+  view.setFloat64(HEADER_BYTES + 16, 1.25, true);
+  view.setFloat32(HEADER_BYTES + 24, 0.5, true);
+  return buffer;
+}
+
+describe("live frames", () => {
+  it("are read as they were written", () => {
+    const frame = readFrame(headsFrame());
+    expect(frame).toMatchObject({ kind: "heads", number: 7, time: 12.5, rig: 99, count: 1 });
+    expect(frame?.kind === "heads" && frame.running).toEqual([{ number: 3, theta: 1.25, weight: 0.5 }]);
+  });
+  it.each([0, 2, 3, 20])("are refused when byte %d is wrong or the end is missing", (place) => {
+    const wrong = headsFrame();
+    new DataView(wrong).setUint8(place, 77);
+    expect(readFrame(wrong)).toBeNull();
+    expect(readFrame(headsFrame().slice(0, 30))).toBeNull();
+  });
+});
+
+describe("the stage", () => {
+  const places = [
+    { x: -5, y: 0, z: 6 },
+    { x: 5, y: 4, z: 0 },
+  ];
+  it("shows all places within the picture", () => {
+    for (const elevation of ["front", "plan"] as const) {
+      const view = fit(places, 800, 200, elevation);
+      for (const place of places) {
+        const { x, y } = project(view, place);
+        expect(inBox({ x, y }, { x: 0, y: 0 }, { x: 800, y: 200 })).toBe(true);
+      }
+    }
+  });
+  it("ends beams on the floor, or at their reach", () => {
+    expect(beamEnd({ x: 0, y: 0, z: 4 }, { x: 0, y: 0, z: -1 }, 9)).toEqual({ x: 0, y: 0, z: 0 });
+    expect(beamEnd({ x: 0, y: 0, z: 4 }, { x: 1, y: 0, z: 0 }, 9)).toEqual({ x: 9, y: 0, z: 4 });
+  });
+  it("opens beams with their angle", () => {
+    const view = fit(places, 800, 200, "front");
+    const width = (angle: number) => {
+      const [, b, c] = beamShape(view, places[0]!, { x: -5, y: 0, z: 0 }, angle, 2);
+      return Math.abs(b!.x - c!.x);
+    };
+    expect(width(30)).toBeGreaterThan(width(5) * 2);
+  });
+});
+
+describe("the weave", () => {
+  it("marks whole steps, few enough to be read", () => {
+    expect(ticks(4, "beat").map((tick) => tick.text)).toEqual([
+      "0",
+      "0.5",
+      "1",
+      "1.5",
+      "2",
+      "2.5",
+      "3",
+      "3.5",
+      "4",
+    ]);
+    expect(ticks(10, "s").at(-1)).toEqual({ share: 1, text: "10 s" });
+    expect(ticks(1000, "beat").length).toBeLessThan(10);
+  });
+  it("asks for fewer columns when there are many heads", () => {
+    expect([columnsFor(1), columnsFor(200), columnsFor(5000)]).toEqual([240, 120, 48]);
+  });
+});
+
+describe("search", () => {
+  const effects = [
+    { name: "Tide fold", document: { tags: ["calm"] }, sentence: { text: "Position follows a circle." } },
+    { name: "Saltstep", document: {}, sentence: { text: "Spread as a relay." } },
+  ];
+  it.each([
+    ["", 2],
+    ["circle calm", 1],
+    ["RELAY", 1],
+    ["relay, calm", 0],
+  ])("%s finds %d", (words, count) => expect(found(effects, words)).toHaveLength(count));
+});
+
+describe("points of a curve", () => {
+  const points: XY[] = [
+    [0, 0],
+    [0.5, 1],
+    [1, 0.2],
+  ];
+  const box = boxOf(points);
+  it("are found under the pointer and keep their order", () => {
+    expect(nearestPoint(points, [0.51, 0.98], box)).toBe(1);
+    expect(nearestPoint(points, [0.25, 0.1], box)).toBeNull();
+    expect(placed(points, 1, [3, 0.4], true)[1]).toEqual([0.999, 0.4]);
+    expect(placed(points, 1, [3, 0.4], false)[1]).toEqual([3, 0.4]);
+  });
+  it("go from pixels to units", () => {
+    const unit = { low: { x: 0, y: 0 }, high: { x: 1, y: 1 } };
+    expect(toUnit({ x: 10, y: 90 }, unit, { x: 120, y: 100 }, 10)).toEqual([0, 0]);
+    expect(toUnit({ x: 500, y: -5 }, unit, { x: 120, y: 100 }, 10)).toEqual([1, 1]);
+  });
+});
+
+describe("slots", () => {
+  it("are found by their place", () => {
+    expect(layout(240, 24)).toEqual({ rows: 22, cell: 10 });
+    expect(cellAt(5, 5, 240, 24, 34)).toBe(1);
+    expect(cellAt(235, 40, 240, 24, 34)).toBe(48);
+    expect(cellAt(235, 21 * 34 + 5, 240, 24, 34)).toBeNull();
+  });
+  it("say whose they are", () => {
+    const fixtures = [{ number: 101, name: "Spot", address: 3, channels: ["pan", ""] }];
+    expect([2, 3, 4, 5].map((slot) => ownerOf(fixtures, slot))).toEqual([
+      null,
+      "101 Spot, pan",
+      "101 Spot, not used",
+      null,
+    ]);
+  });
+  it("know what is free on a page", () => {
+    const free = freePlaces(
+      [
+        { place: 1, mode: "fader" },
+        { place: 2, mode: "flash" },
+      ],
+      "fader",
+    );
+    expect(free.slice(0, 2)).toEqual([2, 3]);
+  });
+});
+
+describe("shortcuts", () => {
+  it.each([
+    ["<input>", "t", true],
+    ["<input type=range>", "t", false],
+    ["<button></button>", " ", true],
+    ["<button></button>", "t", false],
+    ["<div role=listbox><div id=x></div></div>", "t", true],
+  ])("%s uses %s: %s", (html, key, uses) => {
+    document.body.innerHTML = html;
+    expect(usesKey(document.querySelector("#x") ?? document.body.firstElementChild, key)).toBe(uses);
+  });
+});
