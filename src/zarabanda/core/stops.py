@@ -11,6 +11,8 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
+_SNAP = 1e-9
+"""A travel shorter than this part of a cycle is a jump."""
 EASES: dict[str, Callable[[Floats], Floats]] = {
     "linear": lambda x: x,
     "smooth": lambda x: x * x * (3 - 2 * x),
@@ -44,8 +46,7 @@ def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Ints, Floats]:
     to = np.searchsorted(times.begin, p, side="right") - 1
     np.clip(to, 0, len(times.begin) - 1, out=to)
     travel = times.travel[to]
-    with np.errstate(divide="ignore", invalid="ignore"):
-        way = np.where(travel > 0, np.minimum((p - times.begin[to]) / travel, 1.0), 1.0)
+    way = np.where(travel > _SNAP, np.minimum((p - times.begin[to]) / np.maximum(travel, _SNAP), 1.0), 1.0)
     eases = times.ease[to]
     eased = way
     for name, number in EASE_INDEX.items():

@@ -14,6 +14,8 @@ from scipy.interpolate import PchipInterpolator
 
 Floats = NDArray[np.float64]
 
+_SNAP = 1e-9
+"""A ramp shorter than this part of a cycle is a jump."""
 _STRIKE_END = float(np.exp(-5.0))
 
 
@@ -56,16 +58,14 @@ def rest_level(shape: str, points: Sequence[tuple[float, float]] = ()) -> float:
 def soft_square(p: Floats, duty: Floats, softness: Floats) -> Floats:
     """Square with ramps: up over the first s·d/2 of the cycle, down over the last s·d/2 of the active part."""
     ramp = softness * duty / 2
-    with np.errstate(divide="ignore", invalid="ignore"):
-        level = np.minimum(1.0, np.minimum(p, duty - p) / ramp)
-    level = np.where(ramp > 0, level, 1.0)
+    level = np.minimum(1.0, np.minimum(p, duty - p) / np.maximum(ramp, _SNAP))
+    level = np.where(ramp > _SNAP, level, 1.0)
     return np.where(p < duty, level, 0.0)
 
 
 def steps_level(p: Floats, softness: Floats, previous: Floats, level: Floats) -> Floats:
     """Random steps: over the first `softness` of the cycle on the way from the previous level to the new one."""
-    with np.errstate(divide="ignore", invalid="ignore"):
-        way = np.where(softness > 0, np.minimum(p / softness, 1.0), 1.0)
+    way = np.where(softness > _SNAP, np.minimum(p / np.maximum(softness, _SNAP), 1.0), 1.0)
     return previous + (level - previous) * way
 
 

@@ -1,0 +1,260 @@
+"""What is wrong or odd about an effect, as data: which value it concerns, what will be seen, and the fix.
+
+All checks look at the effect on a stand (heads with ranges and base): they say what the audience would see.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from . import attributes, colour, stage, weave
+from .effect import Effect, Layer, Path, Stops, Waveform
+from .placement import Placed
+
+Floats = NDArray[np.float64]
+Doc = dict[str, Any]
+
+FRAME_RATE = 44.0
+_SAMPLES = 240
+_MOST_CYCLES = 16.0
+
+
+@dataclass(frozen=True)
+class Notice:
+    """kind; path of the value in the document; what will be seen; amount (share, Hz, °/s …); the fix as (path, value, words).
+
+    note: sometimes wanted; else a warning.
+    """
+
+    kind: str
+    path: str
+    text: str
+    amount: float = 0.0
+    fix: tuple[str, Any, str] | None = None
+    note: bool = False
+
+
+@dataclass(frozen=True)
+class Look:
+    """An effect as it was looked at: its values over some closing cycles. speeds: (N,) the fastest pan and tilt, °/s."""
+
+    effect: Effect
+    stand: weave.Stand
+    placed: Placed
+    values: Floats  # (T, A, N) clamped
+    raw: Floats  # (T, A, N)
+    seconds_per_cycle: float
+    closing: float
+    pan_speed: float
+    tilt_speed: float
+
+    def active_layers(self) -> Iterator[tuple[int, Layer]]:
+        """Layers that act, with their numbers."""
+        for number, layer in enumerate(self.effect.layers):
+            if not layer.muted:
+                yield number, layer
+
+    def row(self, name: str) -> Floats:
+        """Values (T, heads that have it) of an attribute."""
+        index = attributes.INDEX[name]
+        return self.values[:, index][:, self.stand.heads.has[index]]
+
+
+def look(effect: Effect, stand: weave.Stand, bpm: float, *, pan_speed: float = 240.0, tilt_speed: float = 180.0) -> Look:
+    """Look at an effect on a stand over its closing cycles (16 at most). bpm: of its tempo; speeds: of the fixtures, °/s."""
+    placed, _, _ = weave.over_time(effect, stand, np.zeros(1))
+    closing = weave.closing_cycles(effect, placed, most=1e6)
+    theta = np.arange(_SAMPLES) / _SAMPLES * min(max(closing, 1.0), _MOST_CYCLES) + 1e-6
+    _, values, raw = weave.over_time(effect, stand, theta)
+    seconds = weave.cycle_seconds(effect, bpm)
+    return Look(effect, stand, placed, values, raw, seconds, closing, pan_speed, tilt_speed)
+
+
+def _dark(seen: Look) -> Iterator[Notice]:
+    moves = any(layer.attribute != "intensity" for _, layer in seen.active_layers())
+    levels = seen.row("intensity")
+    if moves and levels.size and levels.max() < 1.0:
+        lit = next((n for n, layer in seen.active_layers() if layer.attribute == "intensity"), None)
+        text = "The lights are dark: nothing of this will be seen."
+        if lit is None:
+            yield Notice("dark", "layers", text, fix=("add-layer", _LIGHT, "Raise intensity to 60 % with it"))
+        else:
+            fix = (f"layers.{lit}.anchor", {"kind": "between", "low": 10.0, "high": 80.0}, "Let intensity go from 10 to 80 %")
+            yield Notice("dark", f"layers.{lit}.anchor", text, fix=fix)
+
+
+_LIGHT: Doc = {
+    "attribute": "intensity",
+    "form": {"kind": "stops", "stops": [{"value": 60.0, "travel": 0.0, "hold": 1.0, "ease": "snap", "relative": False}]},
+}
+
+
+def _opposite(layer: Layer, low_share: float, high_share: float) -> tuple[str, str] | None:
+    """The relation to the base that is cut off less: (kind, words)."""
+    if not isinstance(layer.form, Waveform) or layer.anchor.kind == "between":
+        return None
+    kind = "below" if high_share >= low_share else "above"
+    return None if kind == layer.anchor.kind else (kind, f"Put it {kind} the base")
+
+
+def _cut_off(seen: Look) -> Iterator[Notice]:
+    for number, layer in seen.active_layers():
+        for name in attributes.touched(layer.attribute):
+            row = attributes.INDEX[name]
+            has = seen.stand.heads.has[row]
+            if attributes.BY_NAME[name].circle or not has.any():
+                continue
+            raw = seen.raw[:, row][:, has]
+            below = float((raw < seen.stand.low[row, has] - 1e-9).mean())
+            above = float((raw > seen.stand.high[row, has] + 1e-9).mean())
+            if below + above < 0.02:
+                continue
+            other = _opposite(layer, below, above)
+            fix = None
+            if other is not None:
+                fix = (f"layers.{number}.anchor.kind", *other)
+            elif isinstance(layer.form, Waveform) and layer.anchor.depth > 0:
+                depth = round(layer.anchor.depth / 2, 1)
+                fix = (f"layers.{number}.anchor.depth", depth, f"Halve the depth to {depth:g} {attributes.BY_NAME[name].unit}")
+            where = "top" if above >= below else "bottom"
+            share = below + above
+            text = f"{share:.0%} of the wave is cut off: {name} is at its {where} there."
+            yield Notice("cut-off", f"layers.{number}.anchor", text, share, fix)
+            break
+
+
+def _layer_depth(layer: Layer) -> tuple[str, float]:
+    """Where the depth of a layer is said, and how much it is."""
+    if isinstance(layer.form, Path):
+        return "form.width", max(layer.form.width, layer.form.height)
+    if isinstance(layer.form, Stops):
+        values = {stop.value for stop in layer.form.stops}
+        return "form.stops", float(len(values) > 1)
+    if layer.anchor.kind == "between":
+        return "anchor.high", abs(layer.anchor.high - layer.anchor.low)
+    return "anchor.depth", layer.anchor.depth
+
+
+def _static(seen: Look) -> Iterator[Notice]:
+    for number, layer in seen.active_layers():
+        place, depth = _layer_depth(layer)
+        constant = isinstance(layer.form, Stops) and len(layer.form.stops) == 1
+        if depth == 0 and not constant:
+            row = attributes.BY_NAME[attributes.touched(layer.attribute)[0]]
+            value = 20.0 if isinstance(layer.form, Path) else round(row.span * 0.4, 1)
+            path = f"layers.{number}.{place}"
+            fix = None if isinstance(layer.form, Stops) else (path, value, f"Make it {value:g} {row.unit} deep")
+            yield Notice("static", path, "Nothing moves: the depth is 0.", fix=fix)
+    moved = seen.values.max(axis=0) - seen.values.min(axis=0)
+    if not any(True for _ in seen.active_layers()):
+        yield Notice("static", "layers", "Nothing moves: all layers are muted.", fix=("layers.0.muted", False, "Let the first act"))
+    elif moved.size and moved.max() < 1e-6 and all(_layer_depth(layer)[1] > 0 for _, layer in seen.active_layers()):
+        yield Notice("static", "layers", "Nothing can be seen to move: the layers cancel out, or the heads cannot do this.")
+
+
+def _uneven(seen: Look) -> Iterator[Notice]:
+    lanes, count = seen.effect.lanes, len(seen.stand.heads)
+    for path, size, words in (("lanes.parts", lanes.parts, "parts"), ("lanes.pack", lanes.pack, "packs of")):
+        if size > 1 and count % size:
+            what = f"{size} {words}" if words == "parts" else f"{words} {size}"
+            yield Notice("uneven", path, f"{count} heads do not divide into {what}: the last ones differ.", count % size, note=True)
+    per_part = -(-count // max(lanes.parts, 1) // max(lanes.pack, 1))
+    if lanes.repeat and per_part % lanes.repeat:
+        text = f"The pattern of {lanes.repeat} does not fit {per_part} lanes: the last one is not whole."
+        yield Notice("uneven", "lanes.repeat", text, per_part % lanes.repeat, note=True)
+
+
+def _white(seen: Look) -> Iterator[Notice]:
+    coloured = False
+    for number, layer in seen.active_layers():
+        coloured |= layer.attribute in ("colour", "red", "green", "blue", "saturation")
+        if layer.attribute != "hue" or coloured:
+            continue
+        rgb = seen.stand.base[[attributes.RED, attributes.GREEN, attributes.BLUE]].T[seen.stand.mixes]
+        if len(rgb) and colour.rgb_to_hsv(rgb)[:, 1].max() < 0.02:
+            fix = ("add-layer-before", {**_SATURATE}, "Give it full saturation first")
+            yield Notice("white", f"layers.{number}.attribute", "The base is white: it has no hue to move.", fix=fix)
+
+
+_SATURATE: Doc = {
+    "attribute": "colour",
+    "form": {"kind": "stops", "stops": [{"value": "#ff0000", "travel": 0.0, "hold": 1.0, "ease": "snap", "relative": False}]},
+}
+
+
+def _too_fast(seen: Look) -> Iterator[Notice]:
+    place = "speed.seconds_per_cycle" if seen.effect.speed.kind == "time" else "speed.cycles_per_beat"
+    fastest = max((layer.ratio for _, layer in seen.active_layers()), default=1.0) / seen.seconds_per_cycle
+    if fastest > FRAME_RATE / 3:
+        slower = _slower(seen, fastest / (FRAME_RATE / 3))
+        text = f"{fastest:.1f} cycles a second are too fast for {FRAME_RATE:g} frames: it will look random."
+        yield Notice("too-fast", place, text, fastest, slower)
+    for name, limit in (("pan", seen.pan_speed), ("tilt", seen.tilt_speed)):
+        values = seen.row(name)
+        if not values.size or values.max() - values.min() < 1e-6:
+            continue
+        step = min(max(seen.closing, 1.0), _MOST_CYCLES) / len(values) * seen.seconds_per_cycle
+        speeds = np.abs(np.diff(values, axis=0)) / step
+        # a jump (a square, a snap) is meant to be as fast as the head can
+        fast = float(np.percentile(speeds, 95))
+        if fast > limit:
+            text = f"{name.capitalize()} would have to go {fast:.0f}° a second, but the heads can do about {limit:.0f}."
+            yield Notice("too-fast", place, text, fast, _slower(seen, fast / limit))
+
+
+def _slower(seen: Look, factor: float) -> tuple[str, Any, str]:
+    speed = seen.effect.speed
+    halvings = int(np.ceil(np.log2(max(factor, 1.0001))))
+    if speed.kind == "time":
+        value = round(speed.seconds_per_cycle * 2**halvings, 3)
+        return ("speed.seconds_per_cycle", value, f"Take {value:g} s for a cycle")
+    rate = speed.cycles_per_beat / 2**halvings
+    return ("speed.cycles_per_beat", rate, f"Run at {1 / 2**halvings:g} of the speed")
+
+
+def _non_closing(seen: Look) -> Iterator[Notice]:
+    ratios = {layer.ratio for _, layer in seen.active_layers()}
+    if len(ratios) > 1 and seen.closing > 64:
+        odd = next(n for n, layer in seen.active_layers() if layer.ratio != 1)
+        nearest = float(max(round(seen.effect.layers[odd].ratio * 4) / 4, 0.25))
+        fix = (f"layers.{odd}.ratio", nearest, f"Make it {nearest:g}× as fast")
+        text = f"The layers meet again only after {seen.closing:.0f} cycles: the figure never seems to close."
+        yield Notice("non-closing", f"layers.{odd}.ratio", text, seen.closing, fix, note=True)
+
+
+def _unreachable(seen: Look) -> Iterator[Notice]:
+    for number, layer in seen.active_layers():
+        form = layer.form
+        if not isinstance(form, Path) or form.plane == "yoke" or seen.stand.mounting is None:
+            continue
+        rows = [attributes.PAN, attributes.TILT]
+        pan, tilt = seen.stand.base[rows]
+        directions = stage.direction(pan, tilt, seen.stand.mounting)
+        axis = 2 if form.plane == "floor" else 1
+        hits = stage.landing(seen.stand.heads.places, directions, axis, form.plane_at)[1]
+        if not hits.all():
+            text = f"{int((~hits).sum())} beams do not reach the plane that the path lies on: they stay at their base."
+            yield Notice("unreachable", f"layers.{number}.form.plane", text, float((~hits).mean()))
+
+
+CHECKS: dict[str, Callable[[Look], Iterator[Notice]]] = {
+    "dark": _dark,
+    "cut-off": _cut_off,
+    "static": _static,
+    "uneven": _uneven,
+    "white": _white,
+    "too-fast": _too_fast,
+    "non-closing": _non_closing,
+    "unreachable": _unreachable,
+}
+
+
+def notices(seen: Look) -> list[Notice]:
+    """All notices, warnings before notes."""
+    found = [notice for check in CHECKS.values() for notice in check(seen)]
+    return sorted(found, key=lambda notice: notice.note)
