@@ -30,29 +30,38 @@ def rgb_to_hex(rgb: Sequence[float]) -> str:
     return "#" + "".join(f"{int(min(max(drive, 0.0), 1.0) * 255 + 0.5):02x}" for drive in rgb)
 
 
+def rgb_to_hsv_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
+    """Hue in degrees 0…360, saturation and value 0…1, each an array of the drives' shape. A grey has hue 0."""
+    high = np.maximum(np.maximum(red, green), blue)
+    chroma = high - np.minimum(np.minimum(red, green), blue)
+    per_chroma = 60 / np.where(chroma > 0, chroma, 1.0)
+    by_red = (green - blue) * per_chroma
+    by_red += 360.0 * (by_red < 0)
+    hue = np.where(high == green, (blue - red) * per_chroma + 120, (red - green) * per_chroma + 240)
+    hue = np.where(high == red, by_red, hue)
+    return hue, chroma / np.where(high > 0, high, 1.0), high
+
+
+def hsv_to_rgb_planes(hue: Floats, saturation: Floats, value: Floats) -> tuple[Floats, Floats, Floats]:
+    """The way back; hue in degrees, any turn."""
+    sextant, strength = hue / 60, saturation * value
+
+    def drive(shift: float) -> Floats:
+        place = sextant + shift
+        place -= 6 * np.floor(place / 6)
+        return value - strength * np.maximum(np.minimum(np.minimum(place, 4 - place), 1.0), 0.0)
+
+    return drive(5.0), drive(3.0), drive(1.0)
+
+
 def rgb_to_hsv(rgb: Floats) -> Floats:
-    """Hue in degrees 0…360, saturation and value 0…1. A grey has hue 0."""
-    high, low = rgb.max(axis=-1), rgb.min(axis=-1)
-    chroma = high - low
-    safe = np.where(chroma > 0, chroma, 1.0)
-    red, green, blue = rgb[..., 0], rgb[..., 1], rgb[..., 2]
-    sextant = np.where(
-        high == red,
-        ((green - blue) / safe) % 6,
-        np.where(high == green, (blue - red) / safe + 2, (red - green) / safe + 4),
-    )
-    hue = np.where(chroma > 0, sextant * 60, 0.0)
-    saturation = np.where(high > 0, chroma / np.where(high > 0, high, 1.0), 0.0)
-    return np.stack([hue, saturation, high], axis=-1)
+    """`rgb_to_hsv_planes` of colours (..., 3)."""
+    return np.stack(rgb_to_hsv_planes(rgb[..., 0], rgb[..., 1], rgb[..., 2]), axis=-1)
 
 
 def hsv_to_rgb(hsv: Floats) -> Floats:
-    """The way back; hue in degrees, any turn."""
-    hue, saturation, value = hsv[..., 0], hsv[..., 1], hsv[..., 2]
-    place = (hue[..., None] / 60 + np.array([5.0, 3.0, 1.0])) % 6
-    ramp = np.clip(np.minimum(place, 4 - place), 0, 1)
-    result: Floats = value[..., None] * (1 - saturation[..., None] * ramp)
-    return result
+    """`hsv_to_rgb_planes` of colours (..., 3)."""
+    return np.stack(hsv_to_rgb_planes(hsv[..., 0], hsv[..., 1], hsv[..., 2]), axis=-1)
 
 
 _TO_LMS = np.array(

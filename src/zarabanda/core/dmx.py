@@ -13,9 +13,8 @@ Floats = NDArray[np.float64]
 _RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
 
 
-def _hue_saturation(rgb: Floats) -> Floats:
-    hsv = colour.rgb_to_hsv(rgb)
-    return np.stack([hsv[:, 0], hsv[:, 1] * 100], axis=-1)
+_HALF_UP = 0.5 + 1e-7
+"""Added before the whole part is taken: rounds half up, also where a half came out a hair too small."""
 
 
 class Mapper:
@@ -23,31 +22,55 @@ class Mapper:
 
     def __init__(self, rig: Rig) -> None:
         self._rig = rig
-        rows = emitter_rows(rig.emitter_heads)
-        drives = sum(len(EMITTERS[name]) * count for name, (_, count) in rows.items())
-        self._rows = rows
+        self._rows = emitter_rows(rig.emitter_heads)
+        drives = sum(len(EMITTERS[name]) * count for name, (_, count) in self._rows.items())
         self._size = attributes.COUNT * len(rig)
         self._all = np.zeros(self._size + drives)
+        self.values = self._all[: self._size].reshape(attributes.COUNT, len(rig))
+        """Values (A, N), followed by the emitters' drives: what is put here need not be copied."""
         output = rig.output
-        self._full = 2.0**output.bits - 1
-        self._span = np.where(output.span == 0, 1, output.span)
+        order = np.argsort(output.bits, kind="stable")  # channels of one byte first
+        full = (2.0**output.bits - 1)[order]
+        span = np.where(output.span == 0, 1, output.span)[order]
+        self._source = output.source[order]
+        self._scale = full / span
+        self._shift = _HALF_UP - output.low[order] * self._scale
+        self._full = full + 0.75
+        self._level = np.zeros(len(order))
+        # every byte of every channel, by where it comes from in `parts` and where it goes
+        self._single = int((output.bits == 8).sum())
+        self._longer = [
+            (np.flatnonzero(output.bits[order] == bits), [bits - 8 * (n + 1) for n in range(bits // 8)]) for bits in (16, 24)
+        ]
+        columns = (output.coarse[order], output.middle[order], output.fine[order])
+        slots = [columns[0][: self._single]]
+        for channels, shifts in self._longer:
+            slots += [columns[n][channels] for n in range(len(shifts))]
+        self._slot = np.concatenate(slots)
+        self._parts = np.zeros(len(self._slot), np.uint8)
         self._bytes = np.zeros((len(rig.universes), 512), np.uint8)
-        # one entry a byte: which channel it is of, how far its bits are shifted down, where it goes
-        columns = (output.coarse, output.middle, output.fine)
-        channel = [np.flatnonzero(column >= 0) for column in columns]
-        self._channel = np.concatenate(channel)
-        self._shift = np.concatenate([output.bits[c] - 8 * (n + 1) for n, c in enumerate(channel)])
-        self._slot = np.concatenate([column[c] for column, c in zip(columns, channel, strict=True)])
 
     def bytes(self, values: Floats) -> NDArray[np.uint8]:
         """Bytes (universes, 512), in a buffer that the next call overwrites. values: (A, N), clamped, levels applied."""
-        self._all[: self._size] = values.ravel()
+        if values is not self.values:
+            self.values[:] = values
         self._emitters(values)
-        output = self._rig.output
-        level = (self._all[output.source] - output.low) / self._span * self._full
-        np.clip(level, 0, self._full, out=level)
-        whole = (level + 0.5).astype(np.int64)
-        self._bytes.ravel()[self._slot] = (whole[self._channel] >> self._shift) & 255
+        level = self._level
+        np.take(self._all, self._source, out=level)
+        level *= self._scale
+        level += self._shift
+        np.maximum(level, 0.0, out=level)
+        np.minimum(level, self._full, out=level)
+        whole = level.astype(np.int32)
+        at = self._single
+        self._parts[:at] = whole[:at]
+        for channels, shifts in self._longer:
+            if len(channels):
+                own = whole[channels]
+                for shift in shifts:
+                    self._parts[at : at + len(channels)] = own >> shift
+                    at += len(channels)
+        self._bytes.ravel()[self._slot] = self._parts
         return self._bytes
 
     def _emitters(self, values: Floats) -> None:
@@ -57,30 +80,32 @@ class Mapper:
             names = EMITTERS[name]
             if not names:
                 continue
-            rgb = values[_RGB][:, heads].T
+            planes = [values[row, heads] for row in _RGB]
             if rig.dims[heads].any():
                 level = np.where(rig.dims[heads], values[attributes.INTENSITY, heads] / 100, 1.0)
-                rgb = rgb * level[:, None]
-            drives = self._drives(name, rgb, heads)
+                planes = [plane * level for plane in planes]
             at = self._size + start
-            self._all[at : at + count * len(names)] = drives.T.ravel()
+            self._all[at : at + count * len(names)].reshape(len(names), count)[:] = self._drives(name, planes, heads)
 
-    def _drives(self, name: str, rgb: Floats, heads: NDArray[np.int64]) -> Floats:
+    def _drives(self, name: str, planes: list[Floats], heads: NDArray[np.int64]) -> Floats | list[Floats]:
+        """Drives (names, heads) for planes of red, green and blue."""
         if name == "rgb":
-            return rgb
-        if name == "rgbw":
-            return colour.rgb_to_rgbw(rgb)
-        if name == "rgbaw":
-            return colour.rgb_to_rgbaw(rgb)
+            return planes
         if name == "cmy":
-            return np.asarray(1 - rgb, float)
+            return [1 - plane for plane in planes]
+        rgb = np.stack(planes, axis=-1)
+        if name == "rgbw":
+            return colour.rgb_to_rgbw(rgb).T
+        if name == "rgbaw":
+            return colour.rgb_to_rgbaw(rgb).T
         if name == "hue-saturation":
-            return _hue_saturation(rgb)
-        slots = np.zeros((len(heads), 1))
+            hue, saturation, _ = colour.rgb_to_hsv_planes(*planes)
+            return [hue, saturation * 100]
+        slots = np.zeros((1, len(heads)))
         for number, wheel in enumerate(self._rig.wheels):
             own = self._rig.wheel_of[heads] == number
             if own.any():
-                slots[own, 0] = colour.nearest_slot(rgb[own], wheel)[0]
+                slots[0, own] = colour.nearest_slot(rgb[own], wheel)[0]
         return slots
 
 

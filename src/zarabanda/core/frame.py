@@ -40,7 +40,7 @@ def base_of(rig: Rig, indexes: NDArray[np.int64] | None = None, values: Floats |
     flat = rig.home.ravel().copy()
     if indexes is not None and values is not None and len(indexes):
         flat[indexes] = values
-    return Base(flat)
+    return Base(np.clip(flat, rig.low.ravel(), rig.high.ravel()))
 
 
 class Frame:
@@ -49,9 +49,8 @@ class Frame:
     def __init__(self, rig: Rig) -> None:
         self.rig = rig
         self._mapper = Mapper(rig)
-        self._values = rig.home.copy()
-        circles = [a.circle for a in attributes.ATTRIBUTES]
-        self._circles = np.flatnonzero(circles)
+        self._values = self._mapper.values
+        self._circles = {row for row, attribute in enumerate(attributes.ATTRIBUTES) if attribute.circle}
 
     def values(self, base: Base, plan: Plan, running: Running, levels: Levels) -> Floats:
         """Values (A, N) in natural units, clamped to each head's range."""
@@ -59,8 +58,12 @@ class Frame:
         flat = values.ravel()
         flat[:] = base.values
         plan.apply(flat, running)
-        values[self._circles] %= 360
-        np.clip(values, self.rig.low, self.rig.high, out=values)
+        for row in plan.rows:
+            own = values[row]
+            if row in self._circles:
+                own -= 360 * np.floor(own / 360)
+            np.maximum(own, self.rig.low[row], out=own)
+            np.minimum(own, self.rig.high[row], out=own)
         values[attributes.INTENSITY] *= levels.factor
         return values
 

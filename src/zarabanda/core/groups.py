@@ -23,6 +23,8 @@ Chosen = Ints | slice
 Item = tuple[int, Block, Ints, Ints, Bools]
 """Instance, block, row and round of each element, and which elements of the block are meant."""
 
+_BELOW_ONE = float(np.nextafter(1.0, 0.0))
+"""A hair before 0 is the end of a cycle, though its distance to the whole number below comes out as 1."""
 _RESOURCES = {
     name: ("pan" if name in ("pan", "tilt", "position") else "red" if row.family == "colour" else name)
     for name, row in attributes.BY_NAME.items()
@@ -137,9 +139,8 @@ class Group:
     def _turns(self, phases: Phases, random: bool) -> Turns:
         at = phases.row[self.row] - self.offset
         if self.how == "ripple":
-            cycle = np.floor(at)
-            p = at - cycle
-            p[p >= 1] = 0.0
+            p = at - np.floor(at)
+            np.minimum(p, _BELOW_ONE, out=p)
             if not random:
                 return Turns(p, None, None, None)
             raw = phases.raw[self.row] - self.offset
@@ -220,6 +221,7 @@ class _WaveGroup(Group):
         self.softness = _spread_over(items, lambda number, block: block.layer.form.softness)  # type: ignore[union-attr]
         self.always = bool((self.duty >= 1).all())
         self.random = self.shape in waveforms.RANDOM_SHAPES
+        self._cycle, self._drawn = np.zeros(0), np.zeros(0)
         self.target = _plain_target(items, heads)
         self.level = np.zeros(0)
 
@@ -257,12 +259,22 @@ class _WaveGroup(Group):
         return np.where(p < duty, level, waveforms.rest_level(self.shape, self.form.points))
 
     def _random_level(self, p: Floats, cycle: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
+        if self.shape == "steps" and not softness.any():
+            return self._remembered(cycle, seed, key)
         now = randomness.unit(seed, key, cycle)
         if self.shape == "noise":
             return waveforms.noise_level(p, now, randomness.unit(seed, key, cycle + 1))
-        if not softness.any():
-            return now
         return waveforms.steps_level(p, softness, randomness.unit(seed, key, cycle - 1), now)
+
+    def _remembered(self, cycle: Floats, seed: Ints, key: Ints) -> Floats:
+        """Levels of cycles; drawn anew only where the cycle is another than when last asked."""
+        if len(self._cycle) != len(cycle):
+            self._cycle, self._drawn = np.full(len(cycle), np.nan), np.zeros(len(cycle))
+        new = np.flatnonzero(cycle != self._cycle)
+        if len(new):
+            self._cycle[new] = cycle[new]
+            self._drawn[new] = randomness.unit(seed[new], key[new], cycle[new])
+        return self._drawn
 
 
 class _Adding(_WaveGroup):
@@ -381,14 +393,16 @@ class _ThroughHsv(Group):
         self.inner.target = self._places
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        target = self.target[chosen][:, None] + np.arange(3) * self.stride
-        hsv = colour.rgb_to_hsv(np.clip(values[target], 0, 1))
+        red = self.target[chosen]
+        green, blue = red + self.stride, red + 2 * self.stride
+        drives = (np.minimum(np.maximum(values[plane], 0.0), 1.0) for plane in (red, green, blue))
+        hsv = list(colour.rgb_to_hsv_planes(*drives))
         column = np.zeros(len(self.target))
-        column[chosen] = hsv[:, self.column] * self.scale
+        column[chosen] = hsv[self.column] * self.scale
         self.inner.act(column, chosen)
-        changed = column[chosen] / self.scale
-        hsv[:, self.column] = changed if self.column == 0 else np.clip(changed, 0, 1)
-        values[target] = colour.hsv_to_rgb(hsv)
+        changed = column[chosen]
+        hsv[self.column] = changed if self.column == 0 else np.clip(changed / self.scale, 0, 1)
+        values[red], values[green], values[blue] = colour.hsv_to_rgb_planes(*hsv)
 
 
 def _red_targets(items: Sequence[Item], heads: int) -> Ints:
@@ -407,6 +421,7 @@ class _ColourStops(Group):
         self.mix = colour.SPACES[key[4]]
         self.colours = np.array([stop.value or (0.0, 0.0, 0.0) for stop in form.stops])
         self.is_base = np.array([stop.value is None for stop in form.stops])
+        self.straight = key[4] in ("rgb", "cmy") and not self.is_base.any()
         self.target = _red_targets(items, heads)
         self.stride = heads
         self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
@@ -417,6 +432,9 @@ class _ColourStops(Group):
         self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
 
     def act(self, values: Floats, chosen: Chosen) -> None:
+        if self.straight:
+            self._act_straight(values, chosen)
+            return
         target = self.target[chosen][:, None] + np.arange(3) * self.stride
         base = values[target]
         left, to = self.left[chosen], self.to[chosen]
@@ -426,6 +444,15 @@ class _ColourStops(Group):
             end = np.where(self.is_base[to][:, None], base, end)
         mixed = self.mix(start, end, self.way[chosen])
         values[target] = base + self.strength[chosen][:, None] * (mixed - base)
+
+    def _act_straight(self, values: Floats, chosen: Chosen) -> None:
+        """The same where colours mix by their components: plane by plane."""
+        left, to, way, strength = self.left[chosen], self.to[chosen], self.way[chosen], self.strength[chosen]
+        for plane in range(3):
+            target = self.target[chosen] + plane * self.stride
+            drive = self.colours[:, plane]
+            start, base = drive[left], values[target]
+            values[target] = base + strength * (start + (drive[to] - start) * way - base)
 
 
 class _Paths(Group):

@@ -152,7 +152,9 @@ def _static(seen: Look) -> Iterator[Notice]:
             yield Notice("static", path, "Nothing moves: the depth is 0.", fix=fix)
     moved = seen.values.max(axis=0) - seen.values.min(axis=0)
     if not any(True for _ in seen.active_layers()):
-        yield Notice("static", "layers", "Nothing moves: all layers are muted.", fix=("layers.0.muted", False, "Let the first act"))
+        yield Notice(
+            "static", "layers", "Nothing moves: all layers are muted.", fix=("layers.0.muted", False, "Let the first act")
+        )
     elif moved.size and moved.max() < 1e-6 and all(_layer_depth(layer)[1] > 0 for _, layer in seen.active_layers()):
         yield Notice("static", "layers", "Nothing can be seen to move: the layers cancel out, or the heads cannot do this.")
 
@@ -162,7 +164,9 @@ def _uneven(seen: Look) -> Iterator[Notice]:
     for path, size, words in (("lanes.parts", lanes.parts, "parts"), ("lanes.pack", lanes.pack, "packs of")):
         if size > 1 and count % size:
             what = f"{size} {words}" if words == "parts" else f"{words} {size}"
-            yield Notice("uneven", path, f"{count} heads do not divide into {what}: the last ones differ.", count % size, note=True)
+            yield Notice(
+                "uneven", path, f"{count} heads do not divide into {what}: the last ones differ.", count % size, note=True
+            )
     per_part = -(-count // max(lanes.parts, 1) // max(lanes.pack, 1))
     if lanes.repeat and per_part % lanes.repeat:
         text = f"The pattern of {lanes.repeat} does not fit {per_part} lanes: the last one is not whole."

@@ -71,6 +71,7 @@ class Plan:
             make_group(key, items, [one.effect for one in placed], heads) for key, items in gathered.items()
         ]
         self._order = _schedule(self._groups)
+        self.rows = _touched_rows(blocks, bool(colour_mixing.any()))
 
     def tiled(self, copies: int) -> Plan:
         """The same plan over `copies` independent copies of all heads and instances (for times side by side).
@@ -96,6 +97,7 @@ class Plan:
             ],
         )
         stride = attributes.COUNT * self.heads
+        plan.rows = self.rows
         plan._groups = [group.tiled(copies, stride, count, self.instances) for group in self._groups]
         plan._order = _schedule(plan._groups)
         return plan
@@ -193,6 +195,16 @@ def _rounds(blocks: Sequence[tuple[int, Block]], heads: int) -> list[Ints]:
     turn[order] = np.arange(len(grouped)) - begin
     ends = np.cumsum([len(block.head) for _, block in blocks])
     return np.split(turn, ends[:-1])
+
+
+def _touched_rows(blocks: Sequence[tuple[int, Block]], mixes: bool) -> list[int]:
+    """Rows of the values that some layer changes: only these can leave their range."""
+    names: set[str] = set()
+    for _, block in blocks:
+        names |= set(attributes.touched(block.layer.attribute))
+        if mixes and block.layer.attribute in ("hue", "saturation"):
+            names |= set(attributes.COMPOUND["colour"])
+    return sorted(attributes.INDEX[name] for name in names)
 
 
 def _schedule(groups: Sequence[Group]) -> list[tuple[Group, Ints | slice]]:

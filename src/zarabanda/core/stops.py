@@ -13,6 +13,8 @@ Ints = NDArray[np.int64]
 
 _SNAP = 1e-9
 """A travel shorter than this part of a cycle is a jump."""
+_FEW = 12
+"""Up to so many stops, comparing with each is quicker than a search."""
 EASES: dict[str, Callable[[Floats], Floats]] = {
     "linear": lambda x: x,
     "smooth": lambda x: x * x * (3 - 2 * x),
@@ -23,10 +25,14 @@ EASE_INDEX = {name: number for number, name in enumerate(EASES)}
 
 @dataclass(frozen=True, slots=True)
 class StopTimes:
-    """Times of stops, in cycles: when each stop's travel begins, how long it takes, and how it eases. Arrays (stops,)."""
+    """Times of stops, in cycles: when each stop's travel begins, and how far on the way a phase is: slope · p + shift.
+
+    Arrays (stops,); ease: number of each stop's easing. A stop without travel is reached at once (slope 0, shift 1).
+    """
 
     begin: Floats
-    travel: Floats
+    slope: Floats
+    shift: Floats
     ease: Ints
 
 
@@ -35,7 +41,11 @@ def stop_times(travels: Sequence[float], holds: Sequence[float], eases: Sequence
     travel, hold = np.asarray(travels, float), np.asarray(holds, float)
     total = float(travel.sum() + hold.sum())
     begin = np.concatenate([[0.0], np.cumsum(travel + hold)[:-1]]) / total
-    return StopTimes(begin, travel / total, np.array([EASE_INDEX[ease] for ease in eases]))
+    travel = travel / total
+    travels_at_all = travel > _SNAP
+    slope = np.where(travels_at_all, 1 / np.where(travels_at_all, travel, 1.0), 0.0)
+    shift = np.where(travels_at_all, -begin * slope, 1.0)
+    return StopTimes(begin, slope, shift, np.array([EASE_INDEX[ease] for ease in eases]))
 
 
 def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Ints, Floats]:
@@ -43,13 +53,27 @@ def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Ints, Floats]:
 
     p: (n,) phase in cycles, 0…1. At p = 0 the head leaves the last stop and travels to stop 0.
     """
-    to = np.searchsorted(times.begin, p, side="right") - 1
-    np.clip(to, 0, len(times.begin) - 1, out=to)
-    travel = times.travel[to]
-    way = np.where(travel > _SNAP, np.minimum((p - times.begin[to]) / np.maximum(travel, _SNAP), 1.0), 1.0)
-    eases = times.ease[to]
-    eased = way
-    for name, number in EASE_INDEX.items():
-        if name != "linear" and (times.ease == number).any():
-            eased = np.where(eases == number, EASES[name](way), eased)
-    return (to - 1) % len(times.begin), to, eased
+    if len(times.begin) <= _FEW:
+        to = np.zeros(len(p), np.int64)
+        for begin in times.begin[1:]:
+            to += p >= begin
+    else:
+        to = np.clip(np.searchsorted(times.begin, p, side="right") - 1, 0, len(times.begin) - 1)
+    way = times.slope[to]
+    way *= p
+    way += times.shift[to]
+    np.minimum(way, 1.0, out=way)
+    np.maximum(way, 0.0, out=way)
+    left = to - 1
+    left[left < 0] = len(times.begin) - 1
+    return left, to, _eased(times, to, way)
+
+
+def _eased(times: StopTimes, to: Ints, way: Floats) -> Floats:
+    names = [name for name, number in EASE_INDEX.items() if (times.ease == number).any()]
+    if len(names) == 1:
+        return EASES[names[0]](way)
+    eases, eased = times.ease[to], way
+    for name in names:
+        eased = np.where(eases == EASE_INDEX[name], EASES[name](way), eased)
+    return eased
