@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from . import attributes, colour, paths, randomness, stops, waveforms
+from . import attributes, colour, paths, randomness, stage, stops, waveforms
 from .effect import Effect, Path, Stops, Waveform
 from .placement import Block
 
@@ -62,8 +62,10 @@ def group_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ..
     by_hsv = mixes_colour and layer.attribute in ("hue", "saturation")
     on = layer.attribute if by_hsv else "circle" if layer.attribute == "hue" else "plain"
     if isinstance(form, Path):
+        if form.plane != "yoke":
+            return ("stage path", how, alone, form, "plain")
         same: Any = form if form.path in ("polygon", "free") else form.path
-        return ("path", how, alone, same, form.plane)
+        return ("path", how, alone, same, "plain")
     if isinstance(form, Stops):
         if layer.attribute == "colour":
             return ("colour", how, alone, form, effect.colour_space)
@@ -502,12 +504,64 @@ class _Paths(Group):
         values[target + self.to_tilt] += self.y[chosen]
 
 
+class _StagePaths(Group):
+    """Paths in metres round the point that a beam hits on a plane; pan and tilt by inverse kinematics.
+
+    A pure function of base and phase: the solution is followed along the figure from p = 0, where it is the one nearest to
+    the base. A beam that does not hit the plane stays at its base.
+    """
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        form: Path = key[3]
+        self.figure = paths.figure(
+            form.path, form.width, form.height, rotation=form.rotation,
+            corners=form.corners, points=form.points, dwell=form.dwell,
+        )  # fmt: skip
+        self.axis, self.at = (2 if form.plane == "floor" else 1), form.plane_at
+        self.places = np.concatenate([block.places[chosen] for _, block, _, _, chosen in items])
+        self.mounting = np.concatenate([block.mounting[chosen] for _, block, _, _, chosen in items])
+        mirrored = np.concatenate([block.mirrored[chosen] for _, block, _, _, chosen in items])
+        self.sign = np.where(mirrored, -1.0, 1.0)
+        self.target = attributes.PAN * heads + self.head
+        self.to_tilt = (attributes.TILT - attributes.PAN) * heads
+        self.p = np.zeros(0)
+
+    _per_element = (*Group._per_element, "places", "mounting", "sign")
+
+    def _compute(self, phases: Phases) -> None:
+        turns = self._latest_turn(phases)
+        self.active, self.p = turns.active, turns.p
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        pan, tilt = self.target[chosen], self.target[chosen] + self.to_tilt
+        base_pan, base_tilt = values[pan], values[tilt]
+        places, mounting = self.places[chosen], self.mounting[chosen]
+        hit, hits = stage.landing(places, stage.direction(base_pan, base_tilt, mounting), self.axis, self.at)
+        strength = (self.strength * self.depth)[chosen] * hits
+        way = np.linspace(0, 1, _FOLLOWED)[:, None] * self.p[chosen]
+        x, y = (plane.reshape(way.shape) for plane in self.figure(way.ravel()))
+        if self.how != "ripple":
+            x, y = x - x[0], y - y[0]
+        points = np.repeat(hit[None], _FOLLOWED, axis=0)
+        points[..., 0] += x * self.sign[chosen] * strength
+        points[..., 3 - self.axis] += y * strength
+        found = stage.follow(places, mounting, points, base_pan, base_tilt)
+        moved = strength > 0
+        values[pan] = np.where(moved, found[0], base_pan)
+        values[tilt] = np.where(moved, found[1], base_tilt)
+
+
+_FOLLOWED = 25
+"""Points along the figure, from p = 0 to now, over which the solution is followed."""
+
 _KINDS: dict[str, type[Group]] = {
     "wave": _Adding,
     "between": _Between,
     "stops": _NumberStops,
     "colour": _ColourStops,
     "path": _Paths,
+    "stage path": _StagePaths,
 }
 
 

@@ -115,7 +115,7 @@ def _cut_off(seen: Look) -> Iterator[Notice]:
             if below + above < 0.02:
                 continue
             other = _opposite(layer, below, above)
-            fix = None
+            fix: tuple[str, Any, str] | None = None
             if other is not None:
                 fix = (f"layers.{number}.anchor.kind", *other)
             elif isinstance(layer.form, Waveform) and layer.anchor.depth > 0:
@@ -234,11 +234,11 @@ def _non_closing(seen: Look) -> Iterator[Notice]:
 def _unreachable(seen: Look) -> Iterator[Notice]:
     for number, layer in seen.active_layers():
         form = layer.form
-        if not isinstance(form, Path) or form.plane == "yoke" or seen.stand.mounting is None:
+        if not isinstance(form, Path) or form.plane == "yoke" or seen.stand.heads.mounting is None:
             continue
         rows = [attributes.PAN, attributes.TILT]
         pan, tilt = seen.stand.base[rows]
-        directions = stage.direction(pan, tilt, seen.stand.mounting)
+        directions = stage.direction(pan, tilt, seen.stand.heads.mounting)
         axis = 2 if form.plane == "floor" else 1
         hits = stage.landing(seen.stand.heads.places, directions, axis, form.plane_at)[1]
         if not hits.all():

@@ -8,11 +8,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from . import attributes, lanes
+from . import attributes, lanes, stage
 from .effect import Effect, Layer, OwnHead, Spread
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+
+_HANGING = stage.rotation(*stage.MOUNTINGS["hanging"])
 
 
 @dataclass(frozen=True)
@@ -20,12 +22,13 @@ class Heads:
     """What placement needs to know of the rig's heads, all N of them.
 
     keys: what a head is called; places: (N, 3) metres; has: (A, N) which attributes a head has, in the order of
-    `attributes.ATTRIBUTES`.
+    `attributes.ATTRIBUTES`; mounting: (N, 3, 3) rotation of each base, needed for paths on stage.
     """
 
     keys: Sequence[str]
     places: Floats
     has: NDArray[np.bool_]
+    mounting: Floats | None = None
 
     def __len__(self) -> int:
         return len(self.keys)
@@ -43,7 +46,8 @@ class Block:
     """One layer on the heads it can act on; all arrays are (n,), in rank order.
 
     head: index in the rig; lane; key for random numbers; offset: own and ripple offset in cycles; depth: factor;
-    mirrored: true where pan is mirrored; count: lanes L; circuit: length C of a circuit in turns (1 for a ripple).
+    mirrored: true where pan is mirrored; count: lanes L; circuit: length C of a circuit in turns (1 for a ripple);
+    places (n, 3) metres and mounting (n, 3, 3), for paths on stage.
     """
 
     layer: Layer
@@ -58,6 +62,8 @@ class Block:
     count: int
     circuit: float
     back_and_forth: bool
+    places: Floats
+    mounting: Floats
 
     @property
     def is_relay(self) -> bool:
@@ -107,6 +113,7 @@ def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
     stays = np.array([not head.left_out for head in own], bool)
     own_offset = np.array([head.offset / 360 for head in own])
     own_depth = np.array([head.depth for head in own])
+    mounting = rig.mounting if rig.mounting is not None else np.broadcast_to(_HANGING, (len(rig), 3, 3))
     blocks = []
     for number, layer in enumerate(effect.layers):
         if layer.muted:
@@ -132,6 +139,8 @@ def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
                 count=lane_map.count,
                 circuit=circuit_turns(spread, lane_map.count, back) if spread.kind == "relay" else 1.0,
                 back_and_forth=back,
+                places=rig.places[order[acts]],
+                mounting=mounting[order[acts]],
             )
         )
     return Placed(effect, order, lane_map.lane, lane_map.part, lane_map.count, tuple(blocks))

@@ -178,7 +178,7 @@ def build(fixtures: Sequence[FixtureSpec]) -> Rig:
     dimmed = np.array([any(c.source == "intensity" for c in fixtures[i].mode.channels) for i in fixture_of], bool).reshape(total)
     universes = tuple(sorted({fixture.universe for fixture in fixtures}))
     return Rig(
-        heads=Heads(keys, np.array(places, float).reshape(total, 3), has),
+        heads=Heads(keys, np.array(places, float).reshape(total, 3), has, np.array(mounts, float).reshape(total, 3, 3)),
         fixture=fixture_index,
         cell=np.array(cells, np.int64),
         kind=tuple(kinds),

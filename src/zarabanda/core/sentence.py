@@ -33,6 +33,9 @@ PATH_OPTIONS: list[Option] = [
     ("circle", "circle"), ("line", "line"), ("eight", "figure of eight"), ("polygon", "polygon"),
     ("free", "drawn path"),
 ]  # fmt: skip
+PLANE_OPTIONS: list[Option] = [
+    ("yoke", "of pan and tilt"), ("floor", "on the floor"), ("upright", "on an upright plane"),
+]  # fmt: skip
 ORDER_LABELS = {
     "as-picked": "as picked", "reversed": "the other way round", "left-to-right": "left to right",
     "front-to-back": "front to back", "low-to-high": "low to high", "round-the-middle": "round the middle",
@@ -159,9 +162,14 @@ def _path(at: str, layer: Doc, mirrored: bool) -> list[Part]:
             word("through"),
             {"slot": f"{at}.form.points", "kind": "points", "value": points, "text": f"{len(points)} points", "label": "Points"},
         ]
-    parts += [word(","), amount(f"{at}.form.width", form["width"], "Width", unit="°", low=0, high=360), word("wide")]
+    on_stage = form["plane"] != "yoke"
+    size: dict[str, Any] = {"unit": "m", "low": 0, "high": 20, "step": 0.1} if on_stage else {"unit": "°", "low": 0, "high": 360}
+    parts += [word(","), amount(f"{at}.form.width", form["width"], "Width", **size), word("wide")]
     if form["path"] != "line":
-        parts += [word("and"), amount(f"{at}.form.height", form["height"], "Height", unit="°", low=0, high=270), word("high")]
+        parts += [word("and"), amount(f"{at}.form.height", form["height"], "Height", **size), word("high")]
+    parts.append(choice(f"{at}.form.plane", form["plane"], PLANE_OPTIONS, "Where the path lies"))
+    if on_stage:
+        parts += [word("at"), amount(f"{at}.form.plane_at", form["plane_at"], "Plane", unit="m", low=-20, high=20, step=0.1)]
     if form["rotation"] or form["path"] == "line":
         parts += [word(", turned by"), amount(f"{at}.form.rotation", form["rotation"], "Turn", unit="°", low=-180, high=180)]
     if form["dwell"]:

@@ -50,21 +50,38 @@ def landing(places: Floats, directions: Floats, axis: int, at: float) -> tuple[F
     return places + directions * np.where(hits, distance, 100.0)[:, None], hits
 
 
+def _towards(places: Floats, mounting: Floats, points: Floats) -> tuple[Floats, Floats, NDArray[np.bool_]]:
+    """Pan and tilt ≥ 0 in degrees towards points (..., n, 3), and whether pan matters there (not on the axis)."""
+    local = np.einsum("nji,...nj->...ni", mounting, points - places)
+    across = np.hypot(local[..., 0], local[..., 1])
+    tilt = np.degrees(np.arctan2(across, local[..., 2]))
+    return np.degrees(np.arctan2(local[..., 0], -local[..., 1])), tilt, across > 1e-9
+
+
 def aim(places: Floats, mounting: Floats, points: Floats, near_pan: Floats, near_tilt: Floats) -> tuple[Floats, Floats]:
     """Pan and tilt (n,) in degrees that point from places (n, 3) at points (n, 3).
 
     Of the two ways to point there (tilt to either side) and all whole turns of pan, the nearest to (near_pan, near_tilt).
     """
-    local = np.einsum("nji,nj->ni", mounting, points - places)
-    across = np.hypot(local[:, 0], local[:, 1])
-    tilt = np.degrees(np.arctan2(across, local[:, 2]))
-    pan = np.where(across > 1e-9, np.degrees(np.arctan2(local[:, 0], -local[:, 1])), near_pan)
+    return follow(places, mounting, points[None], near_pan, near_tilt)
 
-    def turned(value: Floats, near: Floats) -> Floats:
-        return value + 360 * np.round((near - value) / 360)
 
-    pan_1, pan_2 = turned(pan, near_pan), turned(pan + 180, near_pan)
-    cost_1 = np.abs(pan_1 - near_pan) + np.abs(tilt - near_tilt)
-    cost_2 = np.abs(pan_2 - near_pan) + np.abs(-tilt - near_tilt)
+def follow(places: Floats, mounting: Floats, points: Floats, near_pan: Floats, near_tilt: Floats) -> tuple[Floats, Floats]:
+    """Pan and tilt (n,) at the last of points (steps, n, 3), followed from the first without a jump.
+
+    At the first point: of the two ways to point there and all whole turns of pan, the nearest to (near_pan, near_tilt).
+    """
+    pan, tilt, matters = _towards(places, mounting, points)
+    pan = np.where(matters, pan, near_pan)
+
+    def turned(value: Floats) -> Floats:
+        return value + 360 * np.round((near_pan - value) / 360)
+
+    pan_1, pan_2 = turned(pan[0]), turned(pan[0] + 180)
+    cost_1 = np.abs(pan_1 - near_pan) + np.abs(tilt[0] - near_tilt)
+    cost_2 = np.abs(pan_2 - near_pan) + np.abs(-tilt[0] - near_tilt)
     first = cost_1 <= cost_2
-    return np.where(first, pan_1, pan_2), np.where(first, tilt, -tilt)
+    begin = np.where(first, pan_1, pan_2)
+    steps = np.diff(pan, axis=0)
+    went = (steps - 360 * np.round(steps / 360)).sum(axis=0)
+    return begin + went, np.where(first, tilt[-1], -tilt[-1])

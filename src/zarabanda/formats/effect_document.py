@@ -143,7 +143,10 @@ class StopsForm(_Part):
 
 
 class PathForm(_Part):
-    """A closed figure; width and height in degrees, peak to peak (metres on a plane of the stage)."""
+    """A closed figure; width and height in degrees, peak to peak.
+
+    On a plane of the stage in metres: the floor at height `plane_at`, or an upright plane `plane_at` upstage.
+    """
 
     kind: Literal["path"]
     path: Literal["circle", "line", "eight", "polygon", "free"]
@@ -153,6 +156,8 @@ class PathForm(_Part):
     corners: Annotated[int, Field(ge=3, le=64)] = 4
     points: Annotated[list[Point], Field(max_length=MAX_POINTS)] | None = None
     dwell: Annotated[float, Field(ge=0, le=0.9, allow_inf_nan=False)] = 0.0
+    plane: Literal["yoke", "floor", "upright"] = "yoke"
+    plane_at: Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)] = 0.0
 
     @model_validator(mode="after")
     def _free_points(self) -> PathForm:

@@ -94,10 +94,19 @@ def _set_anchor(document: Doc, layer: Doc, value: str) -> None:
         layer["anchor"] = {"kind": value, "depth": abs(float(before)) or usual}
 
 
+def _set_plane(document: Doc, layer: Doc, value: str) -> None:
+    form = layer["form"]
+    was_on_stage, is_on_stage = form.get("plane", "yoke") != "yoke", value != "yoke"
+    form["plane"] = value
+    if was_on_stage != is_on_stage:  # degrees and metres are not the same size
+        form |= {"width": 3.0, "height": 2.0} if is_on_stage else {"width": 40.0, "height": 20.0}
+
+
 _ON_LAYER: dict[str, Callable[[Doc, Doc, str], None]] = {
     "attribute": _set_attribute,
     "form": _set_form,
     "anchor.kind": _set_anchor,
+    "form.plane": _set_plane,
 }
 
 

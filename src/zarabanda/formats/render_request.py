@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
-from zarabanda.core import attributes, weave
+from zarabanda.core import attributes, stage, weave
 from zarabanda.core.placement import Heads
 from zarabanda.errors import ZarabandaError
 
@@ -19,9 +19,10 @@ class _Part(BaseModel):
 
 
 class HeadPlace(_Part):
-    """A head and its place in metres."""
+    """A head, its place in metres, and how it is mounted (for paths on stage)."""
 
     id: str
+    mounting: Literal["hanging", "standing", "on the left", "on the right"] = "hanging"
     x: Number = 0.0
     y: Number = 0.0
     z: Number = 0.0
@@ -80,7 +81,8 @@ def render(request: RenderRequest) -> dict[str, list[list[float]]]:
     effect = request.effect.to_core()
     # a head that has its own hue keeps it; one without mixes it from red, green and blue
     mixes = has[attributes.RED] & ~has[attributes.HUE] & ~has[attributes.SATURATION]
-    stand = weave.Stand(Heads([h.id for h in request.heads], places, has), low, high, base, mixes)
+    mounting = np.stack([stage.rotation(*stage.MOUNTINGS[head.mounting]) for head in request.heads])
+    stand = weave.Stand(Heads([h.id for h in request.heads], places, has, mounting), low, high, base, mixes)
     theta = weave.theta_at(effect, np.array(request.times), request.bpm)
     _, values, _ = weave.over_time(effect, stand, theta)
     touched: dict[str, Any] = {}

@@ -36,7 +36,7 @@ def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _
         for n, key in enumerate(heads):
             if key in values:
                 base[attributes.INDEX[name], n] = values[key]
-    own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen])
+    own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen], rig.mounting[chosen])
     return _Ground(weave.Stand(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
 
 
