@@ -53,5 +53,29 @@ def test_bench_prints_what_is_promised():
 
 def test_help_lists_the_commands():
     text = run("--help").stdout
-    for command in ("demo", "serve", "node", "render", "bench", "screenshots"):
+    for command in ("demo", "serve", "node", "render", "bake", "schema", "bench", "screenshots"):
         assert command in text
+
+
+def test_bake_writes_frames_and_steps():
+    case = {k: v for k, v in json.loads(CASES.read_text())[2].items() if k not in ("expect", "times")}
+    text = json.dumps(case)
+    frames = json.loads(run("bake", "-", "--rate", "20", text=text).stdout)
+    assert set(frames["frames"]) == {"pan", "tilt"}
+    assert len(frames["times"]) == len(frames["frames"]["pan"])
+    reduced = json.loads(run("bake", "-", "--rate", "20", "--max-error", "pan=0.5", text=text).stdout)
+    pan = reduced["steps"]["pan"]
+    assert pan["error"] <= 0.5
+    assert all(len(times) < len(frames["times"]) for times, _ in pan["heads"].values())
+    rows = list(csv.DictReader(io.StringIO(run("bake", "-", "--rate", "20", "--format", "csv", text=text).stdout)))
+    assert len(rows) == 2 * len(case["heads"]) * len(frames["times"])
+
+
+@pytest.mark.parametrize(("option", "part"), [("wobble=1", "no attribute 'wobble'"), ("pan=x", "above 0"), ("pan=-1", "above 0")])
+def test_bake_refuses_odd_errors(option, part):
+    case = json.loads(CASES.read_text())[2]
+    assert part in run("bake", "-", "--max-error", option, text=json.dumps(case)).stderr
+
+
+def test_the_schema_is_printed():
+    assert json.loads(run("schema").stdout)["title"] == "EffectDocument"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -12,7 +13,7 @@ from numpy.typing import NDArray
 
 from zarabanda.core.effect import Effect, from_document
 from zarabanda.core.frame import Frame, Levels, base_of
-from zarabanda.core.placement import place
+from zarabanda.core.placement import Placed, place
 from zarabanda.core.plan import Plan, Running
 from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, Rig, build
 
@@ -125,28 +126,107 @@ def frames(universes: int, layers: int, seconds: float) -> Report:
     effects = [_effect(_SPOT_LAYERS[:layers], "spots"), _effect(_CELL_LAYERS[:layers], "cells")]
     moving = np.flatnonzero(rig.subtractive)
     placed = [place(effects[0], moving, rig.heads), place(effects[1], np.flatnonzero(~rig.subtractive), rig.heads)]
+    begun = steal_ticks()
+    report = _measure(rig, placed, seconds * 0.8)
+    floor = _timed(_floor(universes, layers), max(seconds * 0.2, 0.2))
+    floor_ms = float(np.median(floor))
+    return report | {
+        "universes": universes, "slots": universes * 512, "layers": layers, "floor_ms": floor_ms,
+        "ratio": report["frame_ms"]["median"] / floor_ms, "steal": steal_since(begun),
+    }  # fmt: skip
+
+
+def _work(rig: Rig, placed: list[Placed]) -> Callable[[float], NDArray[np.uint8]]:
+    """A whole frame at a θ, up to the packed universes."""
     plan = Plan(placed, len(rig), rig.mixes)
     base = base_of(rig)
     base.values[: len(rig)] = 60.0
-    frame = Frame(rig)
-    weight = np.ones(len(placed))
-    begun = steal_ticks()
+    frame, weight = Frame(rig), np.ones(len(placed))
 
     def work(theta: float) -> NDArray[np.uint8]:
         running = Running(np.full(len(placed), theta), weight)
         return frame.bytes(frame.values(base, plan, running, Levels()))
 
-    times = _timed(work, seconds * 0.8)
-    floor = _timed(_floor(universes, layers), max(seconds * 0.2, 0.2))
-    median, floor_ms = float(np.median(times)), float(np.median(floor))
+    return work
+
+
+def _measure(rig: Rig, placed: list[Placed], seconds: float) -> Report:
+    begun = steal_ticks()
+    times = _timed(_work(rig, placed), seconds)
     return {
-        "universes": universes, "slots": universes * 512, "heads": len(rig), "layers": layers,
+        "heads": len(rig),
         "frame_ms": {
-            "median": median, "p99": float(np.percentile(times, 99)), "p999": float(np.percentile(times, 99.9)),
+            "median": float(np.median(times)), "p99": float(np.percentile(times, 99)),
+            "p999": float(np.percentile(times, 99.9)),
         },
-        "floor_ms": floor_ms, "ratio": median / floor_ms, "frames": len(times),
-        "steal": steal_since(begun),
+        "frames": len(times), "steal": steal_since(begun),
     }  # fmt: skip
+
+
+def sweep(layers: int, seconds: float) -> Report:
+    """Frame times from 1 to 512 universes, and the exponent of the growth fitted to them (1: linear)."""
+    sizes = [1, 2, 4, 8, 16, 32, 64, 128, 256, 512]
+    results = [frames(size, layers, seconds) for size in sizes]
+    large = [n for n, size in enumerate(sizes) if size >= 16]  # below, the calls count and not the elements
+    medians = np.log([results[n]["frame_ms"]["median"] for n in large])
+    growth = float(np.polyfit(np.log([sizes[n] for n in large]), medians, 1)[0])
+    return {"frames": results, "growth": growth}
+
+
+BUSY_EFFECTS, BUSY_HEADS, BUSY_CELLS = 60, 12, 5000
+
+
+def _busy_effect(number: int) -> Effect:
+    """One of many that differ in form, spread and speed, three layers each."""
+    shapes = ("sine", "swell", "triangle", "square", "noise", "strike")
+    figures = ("circle", "eight", "line")
+    path = {"kind": "path", "path": figures[number % 3], "width": 20 + number, "height": 15, "rotation": number * 3}
+    layers = [
+        _wave("intensity", shapes[number % 6], 40 + number),
+        {"attribute": "position", "form": path},
+        _wave("zoom", "sine", 10),
+    ]
+    spread = {"kind": "relay", "handover": 0.3} if number % 4 == 3 else {"kind": "ripple", "degrees": 90 + 30 * (number % 9)}
+    return from_document({"name": f"busy {number}", "seed": number, "layers": layers, "spread": spread})
+
+
+def busy(seconds: float) -> Report:
+    """60 running effects of 3 layers on 12 heads each, and one of 4 layers on 5,000 cells. Times in ms."""
+    rig = bench_rig(70)
+    spots, cells = np.flatnonzero(rig.subtractive), np.flatnonzero(~rig.subtractive)[:BUSY_CELLS]
+    placed = [place(_busy_effect(n), np.roll(spots, -BUSY_HEADS * n)[:BUSY_HEADS], rig.heads) for n in range(BUSY_EFFECTS)]
+    placed.append(place(_effect(_CELL_LAYERS, "cells"), cells, rig.heads))
+    report = _measure(rig, placed, seconds)
+    plan = Plan(placed, len(rig), rig.mixes)
+    return report | {"effects": len(placed), "groups": plan.groups, "calls": _python_calls(rig, placed)}
+
+
+def _python_calls(rig: Rig, placed: list[Placed]) -> int:
+    """Calls of Python and NumPy functions that one frame makes."""
+    calls = 0
+
+    def count(_frame: object, event: str, _argument: object) -> None:
+        nonlocal calls
+        calls += event in ("call", "c_call")
+
+    work = _work(rig, placed)
+    work(1.0)
+    sys.setprofile(count)
+    try:
+        work(2.0)
+    finally:
+        sys.setprofile(None)
+    return calls
+
+
+def busy_as_text(report: Report) -> str:
+    """The busy load in a line."""
+    times = report["frame_ms"]
+    return (
+        f"busy: {report['effects']} effects in {report['groups']} groups on {report['heads']} heads: "
+        f"median {times['median']:.2f} ms, "
+        f"99 % {times['p99']:.2f}, 99.9 % {times['p999']:.2f}; {report['calls']} calls a frame; steal {report['steal']:.0%}"
+    )
 
 
 def as_text(result: Report) -> str:

@@ -139,6 +139,11 @@ def _read_requests(file: Path) -> list[Any]:
     return data if isinstance(data, list) else [data]
 
 
+def _check_format(output_format: str) -> None:
+    if output_format not in ("json", "csv"):
+        raise ZarabandaError(f"There is no format {output_format!r}; use json or csv.", "--format")
+
+
 @app.command()
 def render(
     file: Annotated[Path, typer.Argument(help="A render request, or a list of them, as JSON (-: standard input).")],
@@ -147,8 +152,7 @@ def render(
     """Compute the values of an effect at given times; one JSON line for each request."""
     from zarabanda.formats import render_request
 
-    if output_format not in ("json", "csv"):
-        raise ZarabandaError(f"There is no format {output_format!r}; use json or csv.", "--format")
+    _check_format(output_format)
     for number, data in enumerate(_read_requests(file)):
         try:
             request = render_request.read({k: v for k, v in data.items() if k != "expect"} if isinstance(data, dict) else data)
@@ -162,26 +166,69 @@ def render(
 
 
 @app.command()
+def bake(
+    file: Annotated[Path, typer.Argument(help="A render request as JSON (-: standard input); its times are not used.")],
+    rate: Annotated[float, typer.Option(help="Frames per second.", min=1, max=1000)] = 40.0,
+    max_error: Annotated[
+        list[str] | None, typer.Option(help="Reduce to steps within this error: attribute=value in its unit (may be repeated).")
+    ] = None,
+    output_format: Annotated[str, typer.Option("--format", help="json or csv.")] = "json",
+) -> None:
+    """Write an effect out over one closing cycle: as frames at a rate, or as the fewest steps within an error."""
+    from zarabanda.formats import baked, render_request
+
+    requests = _read_requests(file)
+    if len(requests) != 1 or not isinstance(requests[0], dict):
+        raise ZarabandaError("bake takes one request, not a list. Give the one to bake.")
+    data = {key: value for key, value in requests[0].items() if key != "expect"}
+    request = render_request.read({"times": [0], **data})
+    _check_format(output_format)
+    result = baked.bake(request, rate, baked.read_errors(max_error or []))
+    sys.stdout.write(json.dumps(result) + "\n" if output_format == "json" else baked.as_csv(result))
+
+
+@app.command()
+def schema() -> None:
+    """Print the JSON Schema of effect documents."""
+    from zarabanda.formats.effect_document import EffectDocument
+
+    print(json.dumps(EffectDocument.model_json_schema(), indent=1))
+
+
+@app.command()
 def bench(
     universes: Annotated[list[int] | None, typer.Option(help="How many universes of the bench rig (may be repeated).")] = None,
     layers: Annotated[int, typer.Option(min=1, max=4)] = 4,
     seconds: Annotated[float, typer.Option(help="How long to measure each.", min=0.2, max=600)] = 3.0,
     as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
+    sweep: Annotated[bool, typer.Option(help="From 1 to 512 universes, with the growth fitted to them.")] = False,
+    busy: Annotated[bool, typer.Option(help="Also 60 running effects and one on 5,000 cells.")] = False,
     live: Annotated[bool, typer.Option(help="Also run the demo and measure jitter and reaction at the node.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda import bench as benches
     from zarabanda import bench_live
 
-    results = [benches.frames(count, layers, seconds) for count in (universes or [8, 64])]
-    report: dict[str, Any] | None = bench_live.measure(max(seconds, 10.0)) if live else None
+    swept = benches.sweep(layers, seconds) if sweep else None
+    results = swept["frames"] if swept else [benches.frames(count, layers, seconds) for count in (universes or [64])]
+    report: dict[str, Any] = {"frames": results}
+    if swept is not None:
+        report["growth"] = swept["growth"]
+    if busy:
+        report["busy"] = benches.busy(seconds)
+    if live:
+        report["live"] = bench_live.measure(max(seconds, 10.0))
     if as_json:
-        print(json.dumps(results[0] if len(results) == 1 and report is None else {"frames": results, "live": report}))
+        print(json.dumps(results[0] if len(results) == 1 and len(report) == 1 else report))
         return
     for result in results:
         print(benches.as_text(result))
-    if report is not None:
-        print(bench_live.as_text(report))
+    if swept is not None:
+        print(f"growth: time ~ universes^{swept['growth']:.2f} from 16 universes on")
+    if busy:
+        print(benches.busy_as_text(report["busy"]))
+    if live:
+        print(bench_live.as_text(report["live"]))
 
 
 @app.command()

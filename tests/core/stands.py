@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zarabanda.core import attributes, weave
+from zarabanda.core import attributes, stage, weave
 from zarabanda.core.placement import Heads
 
 
@@ -19,4 +19,5 @@ def row_of_heads(count: int, base: dict[str, float] | None = None) -> weave.Stan
     has = np.ones((attributes.COUNT, count), bool)
     has[[attributes.HUE, attributes.SATURATION]] = False
     places = np.stack([np.arange(count) * 1.0, np.zeros(count), np.full(count, 5.0)], axis=1)
-    return weave.Stand(Heads([str(n + 1) for n in range(count)], places, has), low, high, home, np.ones(count, bool))
+    mounting = np.repeat(stage.rotation(*stage.MOUNTINGS["hanging"])[None], count, axis=0)
+    return weave.Stand(Heads([str(n + 1) for n in range(count)], places, has, mounting), low, high, home, np.ones(count, bool))

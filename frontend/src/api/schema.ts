@@ -502,7 +502,7 @@ export interface components {
              * @default set
              * @enum {string}
              */
-            operation?: "set" | "add-layer" | "remove-layer" | "duplicate-layer" | "move-layer";
+            operation?: "set" | "add-layer" | "add-layer-first" | "remove-layer" | "duplicate-layer" | "move-layer";
             /**
              * Path
              * @default
@@ -578,6 +578,20 @@ export interface components {
         Favourite: {
             /** Favourite */
             favourite: boolean;
+        };
+        /**
+         * FixView
+         * @description A change of the effect that mends what a notice says.
+         */
+        FixView: {
+            /** Operation */
+            operation: string;
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+            /** Words */
+            words: string;
         };
         /**
          * FixtureView
@@ -766,6 +780,21 @@ export interface components {
              * @default []
              */
             universes?: components["schemas"]["NodeUniverse"][];
+        };
+        /**
+         * NoticeView
+         * @description What is wrong or odd about an effect on these heads. note: sometimes wanted.
+         */
+        NoticeView: {
+            fix: components["schemas"]["FixView"] | null;
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: boolean;
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
         };
         /**
          * OnDraft
@@ -1014,6 +1043,11 @@ export interface components {
              */
             heads?: string[];
             /**
+             * Notices
+             * @default false
+             */
+            notices?: boolean;
+            /**
              * Phantom
              * @default 10
              */
@@ -1049,6 +1083,8 @@ export interface components {
             heads: string[];
             /** Lanes */
             lanes: number[];
+            /** Notices */
+            notices: components["schemas"]["NoticeView"][];
             /** Parts */
             parts: number[];
             /** Pixels */

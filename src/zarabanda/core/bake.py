@@ -39,22 +39,14 @@ def frames(effect: Effect, stand: weave.Stand, bpm: float, rate: float) -> Frame
     count = max(int(np.ceil(seconds * rate - 1e-9)), 1)
     times = np.linspace(0, seconds, count + 1)
     _, values, _ = weave.over_time(effect, stand, weave.theta_at(effect, times, bpm))
-    names: dict[str, None] = {}
-    for layer in effect.layers:
-        if not layer.muted:
-            names |= dict.fromkeys(attributes.touched(layer.attribute))
-            if layer.attribute in ("hue", "saturation") and stand.mixes.any():
-                names = {name: None for name in names if name != layer.attribute}
-                names |= dict.fromkeys(attributes.COMPOUND["colour"])
-    return Frames(times, {name: values[:, attributes.INDEX[name]] for name in names}, seconds)
+    return Frames(times, {name: values[:, attributes.INDEX[name]] for name in weave.moved(effect, stand)}, seconds)
 
 
 def steps(times: Floats, values: Floats, max_error: float) -> Steps:
     """The fewest of the frames (T,) whose straight lines stay within `max_error` of every frame, first and last kept.
 
-    Greedy from the left: each line reaches as far as some line from its start can; with kept points on the frames themselves
-    this is the fewest possible (the reachable ends are searched, not only the next). Error: the largest difference, in
-    the attribute's unit.
+    The points that are kept lie on frames; of all ways to choose them so, this is one with the fewest (a shortest path over
+    the lines that are good enough). Error: the largest difference at a frame, in the attribute's unit.
     """
     count = len(times)
     best = np.full(count, count + 1)

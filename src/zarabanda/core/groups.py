@@ -112,7 +112,8 @@ class Group:
         other.__dict__.update(self.__dict__)
         size = len(self.row)
         for name in self._per_element:
-            setattr(other, name, np.tile(getattr(self, name), copies))
+            array = getattr(self, name)
+            setattr(other, name, np.tile(array, (copies, *[1] * (array.ndim - 1))))
         apart = np.repeat(np.arange(copies), size)
         other.row = other.row + apart * rows
         other.instance = other.instance + apart * instances

@@ -25,8 +25,18 @@ _MOST_CYCLES = 16.0
 
 
 @dataclass(frozen=True)
+class Fix:
+    """A change of the document (operation, path, value: see `formats.effect_edit`), and what to write on its button."""
+
+    path: str
+    value: Any
+    words: str
+    operation: str = "set"
+
+
+@dataclass(frozen=True)
 class Notice:
-    """kind; path of the value in the document; what will be seen; amount (share, Hz, °/s …); the fix as (path, value, words).
+    """kind; path of the value in the document; what will be seen; amount (share, Hz, °/s …); the fix.
 
     note: sometimes wanted; else a warning.
     """
@@ -35,7 +45,7 @@ class Notice:
     path: str
     text: str
     amount: float = 0.0
-    fix: tuple[str, Any, str] | None = None
+    fix: Fix | None = None
     note: bool = False
 
 
@@ -82,9 +92,10 @@ def _dark(seen: Look) -> Iterator[Notice]:
         lit = next((n for n, layer in seen.active_layers() if layer.attribute == "intensity"), None)
         text = "The lights are dark: nothing of this will be seen."
         if lit is None:
-            yield Notice("dark", "layers", text, fix=("add-layer", _LIGHT, "Raise intensity to 60 % with it"))
+            yield Notice("dark", "layers", text, fix=Fix("", _LIGHT, "Raise intensity to 60 % with it", "add-layer"))
         else:
-            fix = (f"layers.{lit}.anchor", {"kind": "between", "low": 10.0, "high": 80.0}, "Let intensity go from 10 to 80 %")
+            between = {"kind": "between", "low": 10.0, "high": 80.0}
+            fix = Fix(f"layers.{lit}.anchor", between, "Let intensity go from 10 to 80 %")
             yield Notice("dark", f"layers.{lit}.anchor", text, fix=fix)
 
 
@@ -115,12 +126,12 @@ def _cut_off(seen: Look) -> Iterator[Notice]:
             if below + above < 0.02:
                 continue
             other = _opposite(layer, below, above)
-            fix: tuple[str, Any, str] | None = None
+            fix: Fix | None = None
             if other is not None:
-                fix = (f"layers.{number}.anchor.kind", *other)
+                fix = Fix(f"layers.{number}.anchor.kind", *other)
             elif isinstance(layer.form, Waveform) and layer.anchor.depth > 0:
                 depth = round(layer.anchor.depth / 2, 1)
-                fix = (f"layers.{number}.anchor.depth", depth, f"Halve the depth to {depth:g} {attributes.BY_NAME[name].unit}")
+                fix = Fix(f"layers.{number}.anchor.depth", depth, f"Halve the depth to {depth:g} {attributes.BY_NAME[name].unit}")
             where = "top" if above >= below else "bottom"
             share = below + above
             text = f"{share:.0%} of the wave is cut off: {name} is at its {where} there."
@@ -148,12 +159,12 @@ def _static(seen: Look) -> Iterator[Notice]:
             row = attributes.BY_NAME[attributes.touched(layer.attribute)[0]]
             value = 20.0 if isinstance(layer.form, Path) else round(row.span * 0.4, 1)
             path = f"layers.{number}.{place}"
-            fix = None if isinstance(layer.form, Stops) else (path, value, f"Make it {value:g} {row.unit} deep")
+            fix = None if isinstance(layer.form, Stops) else Fix(path, value, f"Make it {value:g} {row.unit} deep")
             yield Notice("static", path, "Nothing moves: the depth is 0.", fix=fix)
     moved = seen.values.max(axis=0) - seen.values.min(axis=0)
     if not any(True for _ in seen.active_layers()):
         yield Notice(
-            "static", "layers", "Nothing moves: all layers are muted.", fix=("layers.0.muted", False, "Let the first act")
+            "static", "layers", "Nothing moves: all layers are muted.", fix=Fix("layers.0.muted", False, "Let the first act")
         )
     elif moved.size and moved.max() < 1e-6 and all(_layer_depth(layer)[1] > 0 for _, layer in seen.active_layers()):
         yield Notice("static", "layers", "Nothing can be seen to move: the layers cancel out, or the heads cannot do this.")
@@ -181,7 +192,7 @@ def _white(seen: Look) -> Iterator[Notice]:
             continue
         rgb = seen.stand.base[[attributes.RED, attributes.GREEN, attributes.BLUE]].T[seen.stand.mixes]
         if len(rgb) and colour.rgb_to_hsv(rgb)[:, 1].max() < 0.02:
-            fix = ("add-layer-before", {**_SATURATE}, "Give it full saturation first")
+            fix = Fix("", _SATURATE, "Make the base red first", "add-layer-first")
             yield Notice("white", f"layers.{number}.attribute", "The base is white: it has no hue to move.", fix=fix)
 
 
@@ -211,14 +222,14 @@ def _too_fast(seen: Look) -> Iterator[Notice]:
             yield Notice("too-fast", place, text, fast, _slower(seen, fast / limit))
 
 
-def _slower(seen: Look, factor: float) -> tuple[str, Any, str]:
+def _slower(seen: Look, factor: float) -> Fix:
     speed = seen.effect.speed
     halvings = int(np.ceil(np.log2(max(factor, 1.0001))))
     if speed.kind == "time":
         value = round(speed.seconds_per_cycle * 2**halvings, 3)
-        return ("speed.seconds_per_cycle", value, f"Take {value:g} s for a cycle")
+        return Fix("speed.seconds_per_cycle", value, f"Take {value:g} s for a cycle")
     rate = speed.cycles_per_beat / 2**halvings
-    return ("speed.cycles_per_beat", rate, f"Run at {1 / 2**halvings:g} of the speed")
+    return Fix("speed.cycles_per_beat", rate, f"Run at {1 / 2**halvings:g} of the speed")
 
 
 def _non_closing(seen: Look) -> Iterator[Notice]:
@@ -226,7 +237,7 @@ def _non_closing(seen: Look) -> Iterator[Notice]:
     if len(ratios) > 1 and seen.closing > 64:
         odd = next(n for n, layer in seen.active_layers() if layer.ratio != 1)
         nearest = float(max(round(seen.effect.layers[odd].ratio * 4) / 4, 0.25))
-        fix = (f"layers.{odd}.ratio", nearest, f"Make it {nearest:g}× as fast")
+        fix = Fix(f"layers.{odd}.ratio", nearest, f"Make it {nearest:g}× as fast")
         text = f"The layers meet again only after {seen.closing:.0f} cycles: the figure never seems to close."
         yield Notice("non-closing", f"layers.{odd}.ratio", text, seen.closing, fix, note=True)
 

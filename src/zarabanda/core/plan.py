@@ -102,6 +102,11 @@ class Plan:
         plan._order = _schedule(plan._groups)
         return plan
 
+    @property
+    def groups(self) -> int:
+        """How many forms are computed apart."""
+        return len(self._groups)
+
     def apply(self, values: Floats, running: Running) -> None:
         """Add what runs to `values` (flat, attribute × head, natural units), in place. Nothing is clamped."""
         if not self._groups:

@@ -83,7 +83,9 @@ def word(text: str) -> Part:
 
 def choice(path: str, value: Any, options: Sequence[Option], label: str) -> Part:
     """A slot that takes one of some values."""
-    text = next((name for option, name in options if option == value), str(value))
+    if not any(option == value for option, _ in options):
+        options = [*options, (value, str(value).capitalize())]
+    text = next(name for option, name in options if option == value)
     return {
         "slot": path, "kind": "choice", "value": value, "text": text, "label": label,
         "options": [{"value": option, "text": name} for option, name in options],

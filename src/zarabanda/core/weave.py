@@ -46,6 +46,18 @@ def over_time(effect: Effect, stand: Stand, theta: Floats) -> tuple[Placed, Floa
     return placed, np.clip(raw, stand.low, stand.high), raw
 
 
+def moved(effect: Effect, stand: Stand) -> list[str]:
+    """Plain attributes that an effect moves on these heads; hue and saturation by red, green and blue where those are mixed."""
+    names: dict[str, None] = {}
+    for layer in effect.layers:
+        if layer.muted:
+            continue
+        names |= dict.fromkeys(attributes.touched(layer.attribute))
+        if layer.attribute in ("hue", "saturation") and stand.mixes.any():
+            names |= dict.fromkeys(attributes.COMPOUND["colour"])
+    return [name for name in names if stand.heads.has[attributes.INDEX[name]].any()]
+
+
 def cycle_seconds(effect: Effect, bpm: float) -> float:
     """Seconds of one cycle at a tempo of `bpm` (ignored for an effect in seconds)."""
     if effect.speed.kind == "time":

@@ -171,7 +171,12 @@ def _set(document: Doc, path: str, value: Any) -> None:
 def _add_layer(document: Doc, path: str, value: Any) -> None:
     if len(document["layers"]) >= MAX_LAYERS:
         raise ZarabandaError(f"An effect has at most {MAX_LAYERS} layers. Put the next one into a second effect.", "layers")
-    document["layers"].append(new_layer(str(value)))
+    made = copy.deepcopy(value) if isinstance(value, dict) else new_layer(str(value))
+    document["layers"].insert(0 if path == "first" else len(document["layers"]), made)
+
+
+def _add_layer_first(document: Doc, path: str, value: Any) -> None:
+    _add_layer(document, "first", value)
 
 
 def _remove_layer(document: Doc, path: str, value: Any) -> None:
@@ -195,6 +200,7 @@ def _move_layer(document: Doc, path: str, value: Any) -> None:
 OPERATIONS: dict[str, Callable[[Doc, str, Any], None]] = {
     "set": _set,
     "add-layer": _add_layer,
+    "add-layer-first": _add_layer_first,
     "remove-layer": _remove_layer,
     "duplicate-layer": _duplicate_layer,
     "move-layer": _move_layer,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
@@ -64,8 +64,8 @@ def read(data: object) -> RenderRequest:
         raise ZarabandaError(f"The render request cannot be read. {text}.", listed[0][0]) from error
 
 
-def render(request: RenderRequest) -> dict[str, list[list[float]]]:
-    """{attribute: [[value per head, in pick order] per time]} for the attributes that the effect touches."""
+def stand_of(request: RenderRequest) -> weave.Stand:
+    """The request's heads with their ranges and base."""
     count = len(request.heads)
     low, high, base = (
         np.repeat(np.array([getattr(a, name) for a in attributes.ATTRIBUTES], float)[:, None], count, axis=1)
@@ -78,20 +78,18 @@ def render(request: RenderRequest) -> dict[str, list[list[float]]]:
     for name, (lowest, highest) in request.limits.items():
         low[attributes.INDEX[name]], high[attributes.INDEX[name]] = lowest, highest
     places = np.array([[head.x, head.y, head.z] for head in request.heads])
-    effect = request.effect.to_core()
     # a head that has its own hue keeps it; one without mixes it from red, green and blue
     mixes = has[attributes.RED] & ~has[attributes.HUE] & ~has[attributes.SATURATION]
     mounting = np.stack([stage.rotation(*stage.MOUNTINGS[head.mounting]) for head in request.heads])
-    stand = weave.Stand(Heads([h.id for h in request.heads], places, has, mounting), low, high, base, mixes)
+    return weave.Stand(Heads([h.id for h in request.heads], places, has, mounting), low, high, base, mixes)
+
+
+def render(request: RenderRequest) -> dict[str, list[list[float]]]:
+    """{attribute: [[value per head, in pick order] per time]} for the attributes that the effect touches."""
+    effect, stand = request.effect.to_core(), stand_of(request)
     theta = weave.theta_at(effect, np.array(request.times), request.bpm)
     _, values, _ = weave.over_time(effect, stand, theta)
-    touched: dict[str, Any] = {}
-    for layer in effect.layers:
-        for name in attributes.touched(layer.attribute):
-            touched[name] = None
-        if layer.attribute in ("hue", "saturation") and mixes.any():
-            touched |= dict.fromkeys(attributes.COMPOUND["colour"])
-    return {name: values[:, attributes.INDEX[name]].tolist() for name in touched if has[attributes.INDEX[name]].any()}
+    return {name: values[:, attributes.INDEX[name]].tolist() for name in weave.moved(effect, stand)}
 
 
 def csv_lines(request: RenderRequest, values: dict[str, list[list[float]]]) -> list[str]:

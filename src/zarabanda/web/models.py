@@ -182,6 +182,26 @@ class WeaveAsk(Part):
     phantom: Annotated[int, Field(ge=1, le=100)] = 10
     cycles: Annotated[float, Field(gt=0, le=128)] | None = None
     start: Annotated[float, Field(ge=-1e7, le=1e7)] = 0.0
+    notices: bool = False
+
+
+class FixView(BaseModel):
+    """A change of the effect that mends what a notice says."""
+
+    operation: str
+    path: str
+    value: Any
+    words: str
+
+
+class NoticeView(BaseModel):
+    """What is wrong or odd about an effect on these heads. note: sometimes wanted."""
+
+    kind: str
+    path: str
+    text: str
+    note: bool
+    fix: FixView | None
 
 
 class WeaveView(BaseModel):
@@ -200,13 +220,14 @@ class WeaveView(BaseModel):
     attribute: str
     attributes: list[str]
     cut_off: dict[str, float]
+    notices: list[NoticeView]
     pixels: str
 
 
 class EffectChange(Part):
     """One change of an effect. preview: shown on stage and in the answer, but not kept."""
 
-    operation: Literal["set", "add-layer", "remove-layer", "duplicate-layer", "move-layer"] = "set"
+    operation: Literal["set", "add-layer", "add-layer-first", "remove-layer", "duplicate-layer", "move-layer"] = "set"
     path: str = ""
     value: Any = None
     preview: bool = False

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 import base64
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core import attributes, weave
+from zarabanda.core import attributes, notices, weave
 from zarabanda.core.effect import Effect
 from zarabanda.core.placement import Heads, place
 from zarabanda.core.rig import Rig
 from zarabanda.errors import ZarabandaError
 
-from .models import WeaveAsk, WeaveView
+from .models import FixView, NoticeView, WeaveAsk, WeaveView
 
 Floats = NDArray[np.float64]
 
@@ -82,6 +82,19 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
     return name, 0.08 + 0.92 * _grey(row, float(row.min()), float(row.max()))
 
 
+def _notices(effect: Effect, stand: weave.Stand, bpm: float) -> list[NoticeView]:
+    return [
+        NoticeView(
+            kind=notice.kind,
+            path=notice.path,
+            text=notice.text,
+            note=notice.note,
+            fix=FixView(**asdict(notice.fix)) if notice.fix else None,
+        )
+        for notice in notices.notices(notices.look(effect, stand, bpm))
+    ]
+
+
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
@@ -113,5 +126,6 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         attribute=name,
         attributes=["look", *touched],
         cut_off=weave.cut_off(raw, ground.stand, touched),
+        notices=_notices(effect, ground.stand, bpm) if ask.notices else [],
         pixels=base64.b64encode(np.ascontiguousarray(pixels).tobytes()).decode(),
     )

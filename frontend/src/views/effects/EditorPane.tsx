@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useEditor } from "./useEditor";
 import { EffectTitle } from "./EffectTitle";
 import { LayerTools } from "./LayerTools";
+import { Notices } from "./Notices";
 import { MoveMenu } from "./NewEffect";
 import { SentenceLine } from "./SentenceLine";
 import { Weave } from "./Weave";
@@ -60,6 +61,7 @@ export function EditorPane({ id, runKey }: { id: number; runKey: string | null }
           onChoose={(value) => void editor.commit({ operation: "add-layer", path: "", value })}
         />
       </Layer>
+      <Notices editor={editor} />
       <Rule />
       {editor.weave && <Weave weave={editor.weave} runKey={runKey} onWindow={setStart} />}
     </Pane>

@@ -11,7 +11,7 @@ const Picture = styled.canvas`
   background: var(--deep);
   flex: none;
 `;
-const ASK = { heads: [], columns: 48, attribute: "look", phantom: 9, start: 0 };
+const ASK = { heads: [], columns: 48, attribute: "look", phantom: 9, start: 0, notices: false };
 
 /** An effect's weave, small, on a made-up row of nine heads. */
 export function WeaveThumb({ id, document }: { id: number; document: unknown }) {

@@ -35,7 +35,14 @@ export function useEditor(id: number, start: number): Editor | null {
   const { data: kept } = useEffectView(id);
   const [shown, setShown] = useState<{ effect: Effect; weave: Weave | null } | null>(null);
   const ask = useMemo(
-    () => ({ heads, columns: columnsFor(heads.length), attribute: "look", phantom: 10, start }),
+    () => ({
+      heads,
+      columns: columnsFor(heads.length),
+      attribute: "look",
+      phantom: 10,
+      start,
+      notices: true,
+    }),
     [heads, start],
   );
   const { data: woven } = useWeave(id, kept?.document, ask);

@@ -1,0 +1,81 @@
+"""Notices: each is found where it belongs, and its fix mends it."""
+
+import numpy as np
+import pytest
+
+from tests.core.stands import row_of_heads
+from zarabanda.core import notices
+from zarabanda.demo.library import LIBRARY
+from zarabanda.formats import effect_document, effect_edit
+
+
+def wave(attribute="intensity", shape="swell", **anchor):
+    return {
+        "attribute": attribute,
+        "form": {"kind": "waveform", "shape": shape},
+        "anchor": {"kind": "above", "depth": 60} | anchor,
+    }
+
+
+def effect(*layers, **more):
+    speed = {"kind": "time", "seconds_per_cycle": 2.0}
+    return {"name": "x", "layers": list(layers), "speed": speed, "spread": {"kind": "ripple", "degrees": 360}} | more
+
+
+CIRCLE = {"attribute": "position", "form": {"kind": "path", "path": "circle", "width": 40, "height": 20}}
+LIT = {"intensity": 60.0, "red": 1.0, "green": 0.2, "blue": 0.1}
+
+
+def found(document, heads=6, base=None):
+    read = effect_document.read(document).to_core()
+    return {n.kind: n for n in notices.notices(notices.look(read, row_of_heads(heads, base), bpm=120))}
+
+
+CASES = {
+    "dark": (effect(CIRCLE), {"intensity": 0.0}),
+    "cut-off": (effect(wave()), {"intensity": 100.0}),
+    "static": (effect(wave(depth=0)), LIT),
+    "uneven": (effect(wave(depth=30), lanes={"parts": 4}), LIT),
+    "white": (effect(wave("hue", kind="centred", depth=90)), {"intensity": 60.0}),
+    "too-fast": (effect(wave(depth=30), speed={"kind": "time", "seconds_per_cycle": 0.05}), LIT),
+    "non-closing": (effect(wave(depth=20), {**wave("tilt", kind="centred", depth=20), "ratio": 1.013}), LIT),
+    "unreachable": (
+        effect({**CIRCLE, "form": CIRCLE["form"] | {"plane": "floor", "width": 2, "height": 1}}),
+        {**LIT, "tilt": 130.0},
+    ),
+}
+
+
+@pytest.mark.parametrize("kind", CASES)
+def test_each_notice_is_found_and_its_fix_mends_it(kind):
+    document, base = CASES[kind]
+    notice = found(document, base=base)[kind]
+    assert notice.text.endswith(".")
+    assert notice.note == (kind in ("uneven", "non-closing"))
+    if notice.fix is None:
+        assert kind in ("uneven", "unreachable")
+        return
+    fix = notice.fix
+    assert fix.words
+    mended = effect_edit.change(effect_document.read(document).plain(), fix.operation, fix.path, fix.value)
+    assert kind not in found(mended.plain(), base=base)
+
+
+def test_too_fast_for_the_heads():
+    fast = effect(CIRCLE, speed={"kind": "time", "seconds_per_cycle": 0.3})
+    notice = found(fast, base=LIT)["too-fast"]
+    assert "a second" in notice.text
+
+
+def test_a_fine_effect_has_none():
+    assert found(effect(wave(depth=30), CIRCLE), base=LIT) == {}
+
+
+@pytest.mark.parametrize("heads", [1, 2, 5, 9, 12])
+@pytest.mark.parametrize("document", LIBRARY, ids=lambda document: document["name"])
+def test_the_library_moves_on_any_number_of_heads_and_warns_of_nothing(document, heads):
+    read = effect_document.read(document).to_core()
+    base = {"intensity": 10.0, "tilt": 20.0, "zoom": 20.0, "red": 1.0, "green": 0.5, "blue": 0.1}
+    seen = notices.look(read, row_of_heads(heads, base), bpm=96)
+    assert [notice.text for notice in notices.notices(seen) if not notice.note] == []
+    assert np.ptp(seen.values, axis=0).max() > 0.05
