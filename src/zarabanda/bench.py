@@ -138,10 +138,10 @@ def frames(universes: int, layers: int, seconds: float) -> Report:
 
 def _work(rig: Rig, placed: list[Placed]) -> Callable[[float], NDArray[np.uint8]]:
     """A whole frame at a θ, up to the packed universes."""
-    plan = Plan(placed, len(rig), rig.mixes)
+    plan = Plan(placed, len(rig), rig.mixes, np.float32)
     base = base_of(rig)
     base.values[: len(rig)] = 60.0
-    frame, weight = Frame(rig), np.ones(len(placed))
+    frame, weight = Frame(rig, np.float32), np.ones(len(placed))
 
     def work(theta: float) -> NDArray[np.uint8]:
         running = Running(np.full(len(placed), theta), weight)

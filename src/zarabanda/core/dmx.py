@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, colour
 from .rig import EMITTERS, Rig, emitter_rows
@@ -13,19 +13,19 @@ Floats = NDArray[np.float64]
 _RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
 
 
-_HALF_UP = 0.5 + 1e-7
-"""Added before the whole part is taken: rounds half up, also where a half came out a hair too small."""
+_HALF_UP_MARGIN = {"d": 1e-10, "f": 3e-7}
+"""Share of the full level by which a half may come out too small, and still is rounded up, by precision."""
 
 
 class Mapper:
     """Maps values (A, N) to bytes (universes, 512); keeps its index arrays and buffers between frames."""
 
-    def __init__(self, rig: Rig) -> None:
+    def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
         self._rig = rig
         self._rows = emitter_rows(rig.emitter_heads)
         drives = sum(len(EMITTERS[name]) * count for name, (_, count) in self._rows.items())
         self._size = attributes.COUNT * len(rig)
-        self._all = np.zeros(self._size + drives)
+        self._all = np.zeros(self._size + drives, precision)
         self.values = self._all[: self._size].reshape(attributes.COUNT, len(rig))
         """Values (A, N), followed by the emitters' drives: what is put here need not be copied."""
         output = rig.output
@@ -33,10 +33,13 @@ class Mapper:
         full = (2.0**output.bits - 1)[order]
         span = np.where(output.span == 0, 1, output.span)[order]
         self._source = output.source[order]
-        self._scale = full / span
-        self._shift = _HALF_UP - output.low[order] * self._scale
-        self._full = full + 0.75
-        self._level = np.zeros(len(order))
+        exact = np.float64 if (output.bits > 16).any() else precision
+        scale = full / span
+        half_up = 0.5 + full * _HALF_UP_MARGIN[np.dtype(precision).char]
+        self._scale = scale.astype(exact)
+        self._shift = (half_up - output.low[order] * scale).astype(exact)
+        self._full = (full + 0.75).astype(exact)
+        self._exact: DTypeLike = exact
         # every byte of every channel, by where it comes from in `parts` and where it goes
         self._single = int((output.bits == 8).sum())
         self._longer = [
@@ -55,8 +58,7 @@ class Mapper:
         if values is not self.values:
             self.values[:] = values
         self._emitters(values)
-        level = self._level
-        np.take(self._all, self._source, out=level)
+        level = self._all[self._source].astype(self._exact, copy=False)
         level *= self._scale
         level += self._shift
         np.maximum(level, 0.0, out=level)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import DTypeLike, NDArray
 
 from . import attributes
 from .dmx import Mapper
@@ -46,9 +46,11 @@ def base_of(rig: Rig, indexes: NDArray[np.int64] | None = None, values: Floats |
 class Frame:
     """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites."""
 
-    def __init__(self, rig: Rig) -> None:
+    def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
+        """precision: of the values; that of the plans that it is given."""
         self.rig = rig
-        self._mapper = Mapper(rig)
+        self._low, self._high = rig.low.astype(precision), rig.high.astype(precision)
+        self._mapper = Mapper(rig, precision)
         self._values = self._mapper.values
         self._circles = {row for row, attribute in enumerate(attributes.ATTRIBUTES) if attribute.circle}
 
@@ -62,8 +64,8 @@ class Frame:
             own = values[row]
             if row in self._circles:
                 own -= 360 * np.floor(own / 360)
-            np.maximum(own, self.rig.low[row], out=own)
-            np.minimum(own, self.rig.high[row], out=own)
+            np.maximum(own, self._low[row], out=own)
+            np.minimum(own, self._high[row], out=own)
         values[attributes.INTENSITY] *= levels.factor
         return values
 

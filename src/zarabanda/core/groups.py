@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, colour, paths, randomness, stage, stops, waveforms
 from .effect import Effect, Path, Stops, Waveform
@@ -23,7 +23,8 @@ Chosen = Ints | slice
 Item = tuple[int, Block, Ints, Ints, Bools]
 """Instance, block, row and round of each element, and which elements of the block are meant."""
 
-_BELOW_ONE = float(np.nextafter(1.0, 0.0))
+_EXACT = ("offset", "circuit", "handover")
+_BELOW_ONE = {np.dtype(kind).char: float(np.nextafter(kind(1), kind(0))) for kind in (np.float64, np.float32)}
 """A hair before 0 is the end of a cycle, though its distance to the whole number below comes out as 1."""
 _RESOURCES = {
     name: ("pan" if name in ("pan", "tilt", "position") else "red" if row.family == "colour" else name)
@@ -80,6 +81,7 @@ class Group:
 
     def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
         self.how: str = key[1]
+        self.precision: DTypeLike = np.float64
         self.instance = _spread_over(items, lambda number, block: number).astype(np.int64)
         self.row = np.concatenate([row[chosen] for _, _, row, _, chosen in items])
         self.turn = np.concatenate([turn[chosen] for _, _, _, turn, chosen in items])
@@ -120,6 +122,17 @@ class Group:
         other.target = np.tile(self.target, copies) + apart * stride
         return other
 
+    _tables: tuple[str, ...] = ()
+    """Arrays of numbers that elements look up."""
+
+    def set_precision(self, precision: DTypeLike) -> None:
+        """Compute in another precision; offsets and circuits stay exact, since phases grow with time."""
+        self.precision = precision
+        for name in (*self._per_element, *self._tables):
+            array = getattr(self, name)
+            if array.dtype == np.float64 and name not in _EXACT:
+                setattr(self, name, array.astype(precision))
+
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         """Compute what the elements add in this frame. weight: (instances,)."""
         self.weight = weight[self.instance]
@@ -143,16 +156,17 @@ class Group:
         at = phases.row[self.row] - self.offset
         if self.how == "ripple":
             p = at - np.floor(at)
-            np.minimum(p, _BELOW_ONE, out=p)
+            p = p.astype(self.precision, copy=False)
+            np.minimum(p, _BELOW_ONE[p.dtype.char], out=p)
             if not random:
                 return Turns(p, None, None, None)
             raw = phases.raw[self.row] - self.offset
             cycle = np.floor(raw)
-            return Turns(p, None, cycle, raw - cycle)
+            return Turns(p, None, cycle, (raw - cycle).astype(self.precision, copy=False))
         p = at - self.circuit * np.floor(at / self.circuit)
         p[p >= self.circuit] = 0.0
         active = p < 1
-        p = np.where(active, p, 0.0)
+        p = np.where(active, p, 0.0).astype(self.precision, copy=False)
         cycle = np.floor((phases.raw[self.row] - self.offset) / self.circuit) if random else None
         return Turns(p, active, cycle, p)
 
@@ -264,15 +278,18 @@ class _WaveGroup(Group):
     def _random_level(self, p: Floats, cycle: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
         if self.shape == "steps" and not softness.any():
             return self._remembered(cycle, seed, key)
-        now = randomness.unit(seed, key, cycle)
+        now = self._unit(seed, key, cycle)
         if self.shape == "noise":
-            return waveforms.noise_level(p, now, randomness.unit(seed, key, cycle + 1))
-        return waveforms.steps_level(p, softness, randomness.unit(seed, key, cycle - 1), now)
+            return waveforms.noise_level(p, now, self._unit(seed, key, cycle + 1))
+        return waveforms.steps_level(p, softness, self._unit(seed, key, cycle - 1), now)
+
+    def _unit(self, seed: Ints, key: Ints, cycle: Floats) -> Floats:
+        return randomness.unit(seed, key, cycle).astype(self.precision, copy=False)
 
     def _remembered(self, cycle: Floats, seed: Ints, key: Ints) -> Floats:
         """Levels of cycles; drawn anew only where the cycle is another than when last asked."""
         if len(self._cycle) != len(cycle):
-            self._cycle, self._drawn = np.full(len(cycle), np.nan), np.zeros(len(cycle))
+            self._cycle, self._drawn = np.full(len(cycle), np.nan), np.zeros(len(cycle), self.precision)
         new = np.flatnonzero(cycle != self._cycle)
         if len(new):
             self._cycle[new] = cycle[new]
@@ -348,6 +365,12 @@ class _NumberStops(Group):
         self.target = _plain_target(items, heads)
         self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
 
+    _tables = ("fixed", "share")
+
+    def set_precision(self, precision: DTypeLike) -> None:
+        super().set_precision(precision)
+        self.times = self.times.in_precision(precision)
+
     def _compute(self, phases: Phases) -> None:
         turns = self._latest_turn(phases)
         self.active = turns.active
@@ -384,6 +407,10 @@ class _ThroughHsv(Group):
         self.stride = heads
         self._places = np.arange(len(self.target), dtype=np.int64)
 
+    def set_precision(self, precision: DTypeLike) -> None:
+        super().set_precision(precision)
+        self.inner.set_precision(precision)
+
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
         other = super().tiled(copies, stride, rows, instances)
         assert isinstance(other, _ThroughHsv)
@@ -400,7 +427,7 @@ class _ThroughHsv(Group):
         green, blue = red + self.stride, red + 2 * self.stride
         drives = (np.minimum(np.maximum(values[plane], 0.0), 1.0) for plane in (red, green, blue))
         hsv = list(colour.rgb_to_hsv_planes(*drives))
-        column = np.zeros(len(self.target))
+        column = np.zeros(len(self.target), values.dtype)
         column[chosen] = hsv[self.column] * self.scale
         self.inner.act(column, chosen)
         changed = column[chosen]
@@ -428,6 +455,12 @@ class _ColourStops(Group):
         self.target = _red_targets(items, heads)
         self.stride = heads
         self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+
+    _tables = ("colours",)
+
+    def set_precision(self, precision: DTypeLike) -> None:
+        super().set_precision(precision)
+        self.times = self.times.in_precision(precision)
 
     def _compute(self, phases: Phases) -> None:
         turns = self._latest_turn(phases)
@@ -566,7 +599,12 @@ _KINDS: dict[str, type[Group]] = {
 }
 
 
-def make_group(key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> Group:
-    """The group for a key made by `group_key`."""
+def make_group(
+    key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int, precision: DTypeLike = np.float64
+) -> Group:
+    """The group for a key made by `group_key`. precision: of what is computed from the phases on."""
     kind = _ThroughHsv if key[4] in ("hue", "saturation") else _KINDS[key[0]]
-    return kind(key, items, effects, heads)
+    group = kind(key, items, effects, heads)
+    if precision is not np.float64:
+        group.set_precision(precision)
+    return group

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import DTypeLike, NDArray
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -35,6 +35,10 @@ class StopTimes:
     shift: Floats
     ease: Ints
 
+    def in_precision(self, precision: DTypeLike) -> StopTimes:
+        """The same, to be computed with in another precision."""
+        return replace(self, slope=self.slope.astype(precision), shift=self.shift.astype(precision))
+
 
 def stop_times(travels: Sequence[float], holds: Sequence[float], eases: Sequence[str]) -> StopTimes:
     """Scale travels and holds (both ≥ 0, not all 0, any unit) so that their sum is one cycle."""
@@ -55,7 +59,7 @@ def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Ints, Floats]:
     """
     if len(times.begin) <= _FEW:
         to = np.zeros(len(p), np.int64)
-        for begin in times.begin[1:]:
+        for begin in times.begin[1:].tolist():
             to += p >= begin
     else:
         to = np.clip(np.searchsorted(times.begin, p, side="right") - 1, 0, len(times.begin) - 1)

@@ -22,6 +22,10 @@ from .state import LiveState
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
 
 
+PRECISION = np.float32
+"""Of values in the loop: twice as quick as float64, and far finer than a 16-bit step."""
+
+
 @dataclass
 class Health:
     """How the loop is doing. Times in ms of the newest frames; late: deadlines that were missed and left out."""
@@ -75,8 +79,8 @@ class Loop:
         self._clock, self._sleep = clock, sleep
         self._actions: deque[tuple[float, dict[str, Any]]] = deque()
         self._swapped: deque[Program] = deque()
-        self._frame = Frame(EMPTY.rig)
-        self._plan = Plan([], 0, EMPTY.rig.mixes)
+        self._frame = Frame(EMPTY.rig, PRECISION)
+        self._plan = Plan([], 0, EMPTY.rig.mixes, PRECISION)
         self._order: list[str] = []
         self._stopping = False
 
@@ -139,7 +143,7 @@ class Loop:
             program = self._swapped.popleft()
         if program is not None:
             if program.rig is not self._frame.rig:
-                self._frame = Frame(program.rig)
+                self._frame = Frame(program.rig, PRECISION)
             self.state.swap(program, t)
             self.on_change()
         acted = False
@@ -158,11 +162,11 @@ class Loop:
         state = self.state
         program = state.program
         if self._frame.rig is not program.rig:
-            self._frame = Frame(program.rig)
+            self._frame = Frame(program.rig, PRECISION)
         if state.changed:
             self._order = list(state.playing)
             placed = [state.playing[key].instance.placed for key in self._order]
-            self._plan = Plan(placed, len(program.rig), program.rig.mixes)
+            self._plan = Plan(placed, len(program.rig), program.rig.mixes, PRECISION)
             state.changed = False
         every = [state.playing[key] for key in self._order]
         theta = [state.theta(one, t) for one in every]
