@@ -41,12 +41,12 @@ def _modes() -> tuple[ModeSpec, ModeSpec]:
 def bench_rig(universes: int) -> Rig:
     """12 moving spots and 74 RGB cells in each of `universes` universes."""
     spot, cell = _modes()
-    fixtures = []
-    for universe in range(1, universes + 1):
-        for n in range(SPOTS + CELLS):
-            mode, address = (spot, 1 + 24 * n) if n < SPOTS else (cell, 1 + 24 * SPOTS + 3 * (n - SPOTS))
-            number = universe * 100 + n
-            fixtures.append(FixtureSpec(number, "", mode, (n * 0.1, universe * 0.1, 5.0), universe=universe, address=address))
+    places = [(universe, n) for universe in range(1, universes + 1) for n in range(SPOTS + CELLS)]
+    fixtures: list[FixtureSpec] = []
+    for universe, n in sorted(places, key=lambda place: place[1] >= SPOTS):  # by kind, as numbers are given to fixtures
+        mode, address = (spot, 1 + 24 * n) if n < SPOTS else (cell, 1 + 24 * SPOTS + 3 * (n - SPOTS))
+        place = (n * 0.1, universe * 0.1, 5.0)
+        fixtures.append(FixtureSpec(len(fixtures) + 1, "", mode, place, universe=universe, address=address))
     return build(fixtures)
 
 

@@ -30,28 +30,43 @@ def rgb_to_hex(rgb: Sequence[float]) -> str:
     return "#" + "".join(f"{int(min(max(drive, 0.0), 1.0) * 255 + 0.5):02x}" for drive in rgb)
 
 
+_TINY = 1e-20
+
+
 def rgb_to_hsv_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
-    """Hue in degrees 0…360, saturation and value 0…1, each an array of the drives' shape. A grey has hue 0."""
-    high = np.maximum(np.maximum(red, green), blue)
-    chroma = high - np.minimum(np.minimum(red, green), blue)
-    per_chroma = 60 / np.where(chroma > 0, chroma, 1.0)
-    by_red = (green - blue) * per_chroma
-    by_red += 360.0 * (by_red < 0)
-    hue = np.where(high == green, (blue - red) * per_chroma + 120, (red - green) * per_chroma + 240)
-    hue = np.where(high == red, by_red, hue)
-    return hue, chroma / np.where(high > 0, high, 1.0), high
+    """Hue in degrees 0…360, saturation and value 0…1, each an array of the drives' shape. A grey has hue 0.
+
+    Sorted by swapping and without branches (after S. Hocevar): `turn` says which drives were swapped, in degrees.
+    """
+    larger, smaller = np.maximum(green, blue), np.minimum(green, blue)
+    turn = (green < blue).astype(red.dtype)
+    turn *= -360
+    swapped = (red < larger).astype(red.dtype)
+    high, middle = np.maximum(red, larger), np.minimum(red, larger)
+    turn -= swapped * (2 * turn + 120)
+    chroma = high - np.minimum(middle, smaller)
+    hue = (middle - smaller) / (chroma + _TINY)
+    hue *= 60
+    hue += turn
+    return np.abs(hue, out=hue), chroma / np.maximum(high, _TINY), high
 
 
 def hsv_to_rgb_planes(hue: Floats, saturation: Floats, value: Floats) -> tuple[Floats, Floats, Floats]:
     """The way back; hue in degrees, any turn."""
-    sextant, strength = hue / 60, saturation * value
+    sextant = hue / 360
+    sextant -= np.floor(sextant)
+    sextant *= 6
+    strength = saturation * value
+    least = value - strength
 
-    def drive(shift: float) -> Floats:
-        place = sextant + shift
-        place -= 6 * np.floor(place / 6)
-        return value - strength * np.maximum(np.minimum(np.minimum(place, 4 - place), 1.0), 0.0)
+    def drive(ramp: Floats) -> Floats:
+        np.minimum(ramp, 1.0, out=ramp)
+        np.maximum(ramp, 0.0, out=ramp)
+        ramp *= strength
+        ramp += least
+        return ramp
 
-    return drive(5.0), drive(3.0), drive(1.0)
+    return drive(np.abs(sextant - 3) - 1), drive(2 - np.abs(sextant - 2)), drive(2 - np.abs(sextant - 4))
 
 
 def rgb_to_hsv(rgb: Floats) -> Floats:

@@ -17,12 +17,19 @@ _HALF_UP_MARGIN = {"d": 1e-10, "f": 3e-7}
 """Share of the full level by which a half may come out too small, and still is rounded up, by precision."""
 
 
+def _side_by_side(heads: NDArray[np.int64]) -> NDArray[np.int64] | slice:
+    """The heads as a slice where they follow one another: slices cost no copies."""
+    together = len(heads) and (np.diff(heads) == 1).all()
+    return slice(int(heads[0]), int(heads[-1]) + 1) if together else heads
+
+
 class Mapper:
     """Maps values (A, N) to bytes (universes, 512); keeps its index arrays and buffers between frames."""
 
     def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
         self._rig = rig
         self._rows = emitter_rows(rig.emitter_heads)
+        self._places = {name: _side_by_side(heads) for name, heads in rig.emitter_heads.items()}
         drives = sum(len(EMITTERS[name]) * count for name, (_, count) in self._rows.items())
         self._size = attributes.COUNT * len(rig)
         self._all = np.zeros(self._size + drives, precision)
@@ -77,19 +84,21 @@ class Mapper:
 
     def _emitters(self, values: Floats) -> None:
         rig = self._rig
-        for name, heads in rig.emitter_heads.items():
+        for name, heads in self._places.items():
             start, count = self._rows[name]
             names = EMITTERS[name]
             if not names:
                 continue
             planes = [values[row, heads] for row in _RGB]
             if rig.dims[heads].any():
-                level = np.where(rig.dims[heads], values[attributes.INTENSITY, heads] / 100, 1.0)
+                level = values[attributes.INTENSITY, heads] / 100
+                if not rig.dims[heads].all():
+                    level = np.where(rig.dims[heads], level, 1.0)
                 planes = [plane * level for plane in planes]
             at = self._size + start
             self._all[at : at + count * len(names)].reshape(len(names), count)[:] = self._drives(name, planes, heads)
 
-    def _drives(self, name: str, planes: list[Floats], heads: NDArray[np.int64]) -> Floats | list[Floats]:
+    def _drives(self, name: str, planes: list[Floats], heads: NDArray[np.int64] | slice) -> Floats | list[Floats]:
         """Drives (names, heads) for planes of red, green and blue."""
         if name == "rgb":
             return planes
@@ -103,7 +112,7 @@ class Mapper:
         if name == "hue-saturation":
             hue, saturation, _ = colour.rgb_to_hsv_planes(*planes)
             return [hue, saturation * 100]
-        slots = np.zeros((1, len(heads)))
+        slots = np.zeros((1, len(rgb)))
         for number, wheel in enumerate(self._rig.wheels):
             own = self._rig.wheel_of[heads] == number
             if own.any():

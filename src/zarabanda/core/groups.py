@@ -100,7 +100,9 @@ class Group:
         self.count, self.back = first.count, first.back_and_forth
         self.shuffled = first.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
+        self._note_single()
         self.target = np.zeros(0, np.int64)
+        self._side_by_side: bool | None = None
         self.weight = np.zeros(0)
         self.active: Bools | None = None
 
@@ -120,7 +122,14 @@ class Group:
         other.row = other.row + apart * rows
         other.instance = other.instance + apart * instances
         other.target = np.tile(self.target, copies) + apart * stride
+        other._side_by_side = None
+        other._note_single()
         return other
+
+    def _note_single(self) -> None:
+        """Note where all elements share a row or an instance: then nothing need be looked up for each."""
+        self._one_row = bool((self.row == self.row[0]).all())
+        self._one_instance = bool((self.instance == self.instance[0]).all())
 
     _tables: tuple[str, ...] = ()
     """Arrays of numbers that elements look up."""
@@ -135,7 +144,7 @@ class Group:
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         """Compute what the elements add in this frame. weight: (instances,)."""
-        self.weight = weight[self.instance]
+        self.weight = _looked_up(weight, self.instance, self._one_instance)
         self._compute(phases)
 
     def act(self, values: Floats, chosen: Chosen) -> None:
@@ -145,6 +154,18 @@ class Group:
     def _compute(self, phases: Phases) -> None:
         raise NotImplementedError
 
+    def place(self, chosen: Chosen) -> Chosen:
+        """Where the chosen elements act in the values: a slice when they stand side by side, which costs no copies."""
+        if isinstance(chosen, slice):
+            if self._side_by_side is None:
+                target = self.target
+                self._side_by_side = bool(
+                    len(target) and target[-1] - target[0] + 1 == len(target) and (np.diff(target) == 1).all()
+                )
+            if self._side_by_side:
+                return slice(int(self.target[0]), int(self.target[-1]) + 1)
+        return self.target[chosen]
+
     @property
     def strength(self) -> Floats:
         """Weight of each element, 0 where a head is at rest."""
@@ -153,14 +174,14 @@ class Group:
     # where the elements are in their cycles
 
     def _turns(self, phases: Phases, random: bool) -> Turns:
-        at = phases.row[self.row] - self.offset
+        at = _looked_up(phases.row, self.row, self._one_row) - self.offset
         if self.how == "ripple":
             p = at - np.floor(at)
             p = p.astype(self.precision, copy=False)
             np.minimum(p, _BELOW_ONE[p.dtype.char], out=p)
             if not random:
                 return Turns(p, None, None, None)
-            raw = phases.raw[self.row] - self.offset
+            raw = _looked_up(phases.raw, self.row, self._one_row) - self.offset
             cycle = np.floor(raw)
             return Turns(p, None, cycle, (raw - cycle).astype(self.precision, copy=False))
         p = at - self.circuit * np.floor(at / self.circuit)
@@ -212,6 +233,16 @@ class Group:
         return Turns(turns.p[latest, elements], turns.active[latest, elements], None, None)
 
 
+def _looked_up(values: Floats, index: Ints, single: bool) -> Floats:
+    """`values[index]`; a view of one value where all indexes are the same."""
+    return np.broadcast_to(values[index[0]], index.shape) if single else values[index]
+
+
+def _moved(place: Chosen, by: int) -> Chosen:
+    """A place in the values, moved by whole rows."""
+    return slice(place.start + by, place.stop + by) if isinstance(place, slice) else place + by
+
+
 def _spread_over(items: Sequence[Item], value: Callable[[int, Block], float]) -> Floats:
     """A value of each block, repeated for its elements."""
     return np.repeat(
@@ -238,6 +269,7 @@ class _WaveGroup(Group):
         self.softness = _spread_over(items, lambda number, block: block.layer.form.softness)  # type: ignore[union-attr]
         self.always = bool((self.duty >= 1).all())
         self.random = self.shape in waveforms.RANDOM_SHAPES
+        self._flat_steps = self.shape == "steps" and self.always and not self.softness.any()
         self._cycle, self._drawn = np.zeros(0), np.zeros(0)
         self.target = _plain_target(items, heads)
         self.level = np.zeros(0)
@@ -245,6 +277,11 @@ class _WaveGroup(Group):
     _per_element = (*Group._per_element, "duty", "softness")
 
     def _compute(self, phases: Phases) -> None:
+        if self._flat_steps and self.how == "ripple":
+            self.active = None
+            cycle = np.floor(_looked_up(phases.raw, self.row, self._one_row) - self.offset)
+            self.level = self._remembered(cycle, self.seed, self.key)
+            return
         if self.how != "many":
             turns = self._turns(phases, self.random)
             self.active = turns.active
@@ -276,8 +313,6 @@ class _WaveGroup(Group):
         return np.where(p < duty, level, waveforms.rest_level(self.shape, self.form.points))
 
     def _random_level(self, p: Floats, cycle: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
-        if self.shape == "steps" and not softness.any():
-            return self._remembered(cycle, seed, key)
         now = self._unit(seed, key, cycle)
         if self.shape == "noise":
             return waveforms.noise_level(p, now, self._unit(seed, key, cycle + 1))
@@ -320,7 +355,7 @@ class _Adding(_WaveGroup):
         self.result = (self.gain * self.level + self.shift) * strength
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        values[self.target[chosen]] += self.result[chosen]
+        values[self.place(chosen)] += self.result[chosen]
 
 
 class _Between(_WaveGroup):
@@ -347,7 +382,7 @@ class _Between(_WaveGroup):
         self.result = self.low + self.span * level
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        target, result, weight = self.target[chosen], self.result[chosen], self.weight[chosen]
+        target, result, weight = self.place(chosen), self.result[chosen], self.weight[chosen]
         base = values[target]
         values[target] = base + weight * (colour.hue_step(base, result) if self.circle else result - base)
 
@@ -423,14 +458,19 @@ class _ThroughHsv(Group):
         self.inner.target = self._places
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        red = self.target[chosen]
-        green, blue = red + self.stride, red + 2 * self.stride
+        red = self.place(chosen)
+        green, blue = _moved(red, self.stride), _moved(red, 2 * self.stride)
         drives = (np.minimum(np.maximum(values[plane], 0.0), 1.0) for plane in (red, green, blue))
         hsv = list(colour.rgb_to_hsv_planes(*drives))
-        column = np.zeros(len(self.target), values.dtype)
-        column[chosen] = hsv[self.column] * self.scale
-        self.inner.act(column, chosen)
-        changed = column[chosen]
+        column = hsv[self.column] * self.scale
+        if isinstance(chosen, slice):
+            self.inner.act(column, chosen)
+            changed = column
+        else:
+            whole = np.zeros(len(self.target), values.dtype)
+            whole[chosen] = column
+            self.inner.act(whole, chosen)
+            changed = whole[chosen]
         hsv[self.column] = changed if self.column == 0 else np.clip(changed / self.scale, 0, 1)
         values[red], values[green], values[blue] = colour.hsv_to_rgb_planes(*hsv)
 
@@ -484,8 +524,9 @@ class _ColourStops(Group):
     def _act_straight(self, values: Floats, chosen: Chosen) -> None:
         """The same where colours mix by their components: plane by plane."""
         left, to, way, strength = self.left[chosen], self.to[chosen], self.way[chosen], self.strength[chosen]
+        red = self.place(chosen)
         for plane in range(3):
-            target = self.target[chosen] + plane * self.stride
+            target = _moved(red, plane * self.stride)
             drive = self.colours[:, plane]
             start, base = drive[left], values[target]
             values[target] = base + strength * (start + (drive[to] - start) * way - base)
@@ -533,9 +574,9 @@ class _Paths(Group):
         self.y = (self.yx * x + self.yy * y) * strength
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        target = self.target[chosen]
+        target = self.place(chosen)
         values[target] += self.x[chosen]
-        values[target + self.to_tilt] += self.y[chosen]
+        values[_moved(target, self.to_tilt)] += self.y[chosen]
 
 
 class _StagePaths(Group):
