@@ -25,7 +25,7 @@ def children(demo):
     for line in listing.splitlines()[1:]:
         pid, parent, arguments = line.split(None, 2)
         if int(parent) == demo.running.process.pid:
-            part = re.search(r"zarabanda (engine|node)|gunicorn", arguments)
+            part = re.search(r"zarabanda\.(engine|simulators)|gunicorn", arguments)
             if part:  # else: ended, and not yet waited for
                 found[part.group(1) or "web"] = int(pid)
     return found

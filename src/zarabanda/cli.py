@@ -47,16 +47,17 @@ def _serve(settings: Settings, demo: bool, browse: bool) -> None:
 
 
 def _prepare(data: Path, demo: bool) -> None:
+    if (data / "show.db").exists():
+        return
     from zarabanda.demo import salt_light
     from zarabanda.show.store import Store
 
     store = Store(data / "show.db")
-    if salt_light.is_empty(store):
-        if demo:
-            salt_light.build(store)
-        else:
-            with store.edit("setup", "New show") as session:
-                salt_light.new_show(session, "New show")
+    if demo:
+        salt_light.build(store)
+    else:
+        with store.edit("setup", "New show") as session:
+            salt_light.new_show(session, "New show")
     store.close()
 
 
@@ -89,19 +90,10 @@ def serve(
     _serve(Settings(data, host, port, access_code, node, node_port, rate), False, False)
 
 
-@app.command(hidden=True)
-def engine(data: DataOption, node_port: NodePortOption = 5568, rate: RateOption = 44.0) -> None:
-    """The engine process (started by serve and demo)."""
-    from zarabanda.engine.main import main as run
-
-    run(data, node_port, rate)
-
-
 @app.command("node")
 def run_node(
     port: NodePortOption = 5568,
     data: Annotated[Path | None, typer.Option(help="Answer the Output view of this data folder.")] = None,
-    quiet: Annotated[bool, typer.Option(help="Print nothing; end with the parent process.")] = False,
 ) -> None:
     """Run the simulated E1.31 node alone: it receives on 127.0.0.1 and prints what it counts."""
     from zarabanda import wire
@@ -110,9 +102,6 @@ def run_node(
     receiver = Node(port)
     if data is not None:
         serve_status(receiver, wire.socket_path(data, "node"))
-    if quiet:
-        sys.stdin.read()
-        return
     print(f"Listening on 127.0.0.1:{receiver.port}", flush=True)
     try:
         while True:

@@ -175,24 +175,13 @@ class Supervisor:
     def _plan(self, node_port: int) -> list[_Child]:
         settings, python = self._settings, sys.executable
         data = str(settings.data.resolve())
-        engine = [
-            python,
-            "-m",
-            "zarabanda",
-            "engine",
-            "--data",
-            data,
-            "--node-port",
-            str(node_port),
-            "--rate",
-            str(settings.rate),
-        ]
+        engine = [python, "-m", "zarabanda.engine", "--data", data, "--node-port", str(node_port), "--rate", str(settings.rate)]
         fd = self._listener.fileno()
         web = [python, "-m", "gunicorn", *_GUNICORN, "--bind", f"fd://{fd}", "zarabanda.web.wsgi:app"]
         environment = {"ZARABANDA_DATA": data, "ZARABANDA_ACCESS_CODE": settings.access_code, "ZARABANDA_SUPERVISED": "1"}
         children = [_Child("engine", engine), _Child("web", web, environment, (fd,))]
         if settings.node:
-            node = [python, "-m", "zarabanda", "node", "--port", str(node_port), "--data", data, "--quiet"]
+            node = [python, "-m", "zarabanda.simulators", "--port", str(node_port), "--data", data]
             children.insert(0, _Child("node", node))
         return children
 

@@ -29,7 +29,7 @@ def test_a_fully_soft_square_is_a_triangle():
 
 def test_a_smooth_curve_does_not_overshoot():
     points = ((0.0, 0.0), (0.1, 1.0), (0.2, 1.0), (1.0, 0.0))
-    level = waveforms.curve_level(np.linspace(0, 1, 500), points, smooth=True)
+    level = waveforms.curve(points, smooth=True)(np.linspace(0, 1, 500))
     assert level.min() >= -1e-12
     assert level.max() <= 1 + 1e-12
 

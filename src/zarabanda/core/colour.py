@@ -6,11 +6,13 @@ Colours are arrays (..., 3) of drive 0…1 of red, green, blue, shown on screen 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
 
 _GREY = 1e-9
 _GREY_OKLCH = 1e-5
@@ -135,38 +137,59 @@ def hue_step(start: Floats, end: Floats, long: bool = False) -> Floats:
     return np.where(short == 0, 0.0, np.where(short > 0, short - 360, short + 360))
 
 
-def _mixed_hsv(start: Floats, end: Floats, way: Floats, long: bool) -> Floats:
+def _without_grey(hue_a: Floats, grey_a: Bools, hue_b: Floats, grey_b: Bools) -> tuple[Floats, Floats]:
+    """Hues of two ends, a grey end taking that of the other."""
+    hue_a = np.where(grey_a, hue_b, hue_a)
+    return hue_a, np.where(grey_b, hue_a, hue_b)
+
+
+def _hsv_way(start: Floats, end: Floats, long: bool) -> tuple[Floats, Floats]:
     a, b = rgb_to_hsv(start), rgb_to_hsv(end)
-    grey_a, grey_b = a[..., 1] * a[..., 2] <= _GREY, b[..., 1] * b[..., 2] <= _GREY
-    hue_a = np.where(grey_a, b[..., 0], a[..., 0])
-    hue_b = np.where(grey_b, hue_a, b[..., 0])
-    hue = hue_a + hue_step(hue_a, hue_b, long) * way
-    rest = a[..., 1:] + (b[..., 1:] - a[..., 1:]) * way[..., None]
-    return hsv_to_rgb(np.concatenate([hue[..., None], rest], axis=-1))
+    a[..., 0], b[..., 0] = _without_grey(a[..., 0], a[..., 1] * a[..., 2] <= _GREY, b[..., 0], b[..., 1] * b[..., 2] <= _GREY)
+    step = b - a
+    step[..., 0] = hue_step(a[..., 0], b[..., 0], long)
+    return a, step
 
 
-def _mixed_oklch(start: Floats, end: Floats, way: Floats) -> Floats:
+def _oklch_way(start: Floats, end: Floats) -> tuple[Floats, Floats]:
     a, b = rgb_to_oklch(start), rgb_to_oklch(end)
-    hue_a = np.where(a[..., 1] <= _GREY_OKLCH, b[..., 2], a[..., 2])
-    hue_b = np.where(b[..., 1] <= _GREY_OKLCH, hue_a, b[..., 2])
-    rest = a[..., :2] + (b[..., :2] - a[..., :2]) * way[..., None]
-    return oklch_to_rgb(np.concatenate([rest, (hue_a + hue_step(hue_a, hue_b) * way)[..., None]], axis=-1))
+    a[..., 2], b[..., 2] = _without_grey(a[..., 2], a[..., 1] <= _GREY_OKLCH, b[..., 2], b[..., 1] <= _GREY_OKLCH)
+    step = b - a
+    step[..., 2] = hue_step(a[..., 2], b[..., 2])
+    return a, step
 
 
-def _mixed_straight(start: Floats, end: Floats, way: Floats) -> Floats:
-    result: Floats = start + (end - start) * way[..., None]
-    return result
+def _oklch_to_rgb_planes(lightness: Floats, chroma: Floats, hue: Floats) -> tuple[Floats, Floats, Floats]:
+    rgb = oklch_to_rgb(np.stack([lightness, chroma, hue], axis=-1))
+    return rgb[..., 0], rgb[..., 1], rgb[..., 2]
 
 
-Mix = Callable[[Floats, Floats, Floats], Floats]
-SPACES: dict[str, Mix] = {
-    "rgb": _mixed_straight,
-    "cmy": lambda a, b, way: 1 - _mixed_straight(1 - a, 1 - b, way),
-    "hsv-short": lambda a, b, way: _mixed_hsv(a, b, way, long=False),
-    "hsv-long": lambda a, b, way: _mixed_hsv(a, b, way, long=True),
-    "oklch": _mixed_oklch,
+def _as_they_are(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
+    return red, green, blue
+
+
+@dataclass(frozen=True, slots=True)
+class Space:
+    """A space for fading. way: colours (..., 3), (..., 3) to where the way begins and how far it goes, in its coordinates;
+    to_rgb: coordinates, plane by plane, to drives."""
+
+    way: Callable[[Floats, Floats], tuple[Floats, Floats]]
+    to_rgb: Callable[[Floats, Floats, Floats], tuple[Floats, Floats, Floats]]
+
+    def __call__(self, start: Floats, end: Floats, share: Floats) -> Floats:
+        """Colours (n, 3) at `share` (n,) of the way from start (n, 3) to end (n, 3)."""
+        begin, step = self.way(start, end)
+        at = begin + step * share[..., None]
+        return np.stack(self.to_rgb(at[..., 0], at[..., 1], at[..., 2]), axis=-1)
+
+
+SPACES: dict[str, Space] = {
+    "rgb": Space(lambda a, b: (a, b - a), _as_they_are),
+    "cmy": Space(lambda a, b: (a, b - a), _as_they_are),  # 1 − the way of 1 − a to 1 − b: the same straight line
+    "hsv-short": Space(lambda a, b: _hsv_way(a, b, long=False), hsv_to_rgb_planes),
+    "hsv-long": Space(lambda a, b: _hsv_way(a, b, long=True), hsv_to_rgb_planes),
+    "oklch": Space(_oklch_way, _oklch_to_rgb_planes),
 }
-"""Spaces for fading: each takes colours (n, 3), (n, 3) and the way 0…1 (n,), and gives colours (n, 3)."""
 
 
 def rgb_to_rgbw(rgb: Floats) -> Floats:

@@ -102,7 +102,7 @@ def _box(coefficients: Floats) -> tuple[Floats, Floats]:
     for axis in (0, 1):
         a, b, c = 3 * coefficients[:, 0, axis], 2 * coefficients[:, 1, axis], coefficients[:, 2, axis]
         root = np.sqrt(np.maximum(b * b - 4 * a * c, 0))
-        with np.errstate(divide="ignore", invalid="ignore"):
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):  # no turn within: clipped below
             candidates += [np.where(a != 0, (-b + sign * root) / (2 * a), -c / b) for sign in (1, -1)]
     u = np.clip(np.nan_to_num(np.stack(candidates), nan=0.0, posinf=0.0, neginf=0.0), 0, 1)[..., None]
     c = coefficients[None]

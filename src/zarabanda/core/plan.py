@@ -15,7 +15,8 @@ import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, phase
-from .groups import Group, Phases, group_key, make_group, resource
+from .group_kinds import group_key, make_group
+from .groups import Group, Phases, resource
 from .placement import Block, Placed
 
 Floats = NDArray[np.float64]

@@ -10,7 +10,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.interpolate import PchipInterpolator
 
 Floats = NDArray[np.float64]
 
@@ -74,14 +73,16 @@ def noise_level(p: Floats, level: Floats, following: Floats) -> Floats:
     return level + (following - level) * (p * p * (3 - 2 * p))
 
 
-def curve_level(p: Floats, points: Sequence[tuple[float, float]], smooth: bool) -> Floats:
+def curve(points: Sequence[tuple[float, float]], smooth: bool) -> Callable[[Floats], Floats]:
     """User's points over the cycle, joined by lines or by a monotone cubic (PCHIP: no overshoot).
 
     points: at least one (phase 0…1, level 0…1), phases rising; before the first and after the last the level holds.
     """
     x = np.array([point[0] for point in points])
-    y = np.array([point[1] for point in points])
-    if smooth and len(points) > 2:
-        joined: Floats = PchipInterpolator(x, y)(np.clip(p, x[0], x[-1]))
-        return joined
-    return np.asarray(np.interp(p, x, y), float)
+    y = np.array([round(point[1], 12) for point in points])  # steps finer than that break the slopes
+    if not smooth or len(points) < 3:
+        return lambda p: np.asarray(np.interp(p, x, y), p.dtype)
+    from scipy.interpolate import PchipInterpolator  # slow to import, and seldom needed
+
+    joined = PchipInterpolator(x, y)
+    return lambda p: np.asarray(joined(np.clip(p, x[0], x[-1])), p.dtype)

@@ -7,7 +7,7 @@ from fractions import Fraction
 from math import lcm
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import DTypeLike, NDArray
 
 from . import attributes
 from .effect import Effect, Waveform
@@ -29,21 +29,25 @@ class Stand:
     mixes: NDArray[np.bool_]
 
 
-def over_time(effect: Effect, stand: Stand, theta: Floats) -> tuple[Placed, Floats, Floats]:
-    """Values of all heads at each θ (T,) in cycles, at full weight.
+def over_time(effect: Effect, stand: Stand, theta: Floats, precision: DTypeLike = np.float64) -> tuple[Placed, Floats, Floats]:
+    """Values of all heads at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
 
     Returns the placed effect, values clamped to the heads' ranges (T, A, N), and the same before they are clamped.
     """
     count = len(stand.heads)
     placed = place(effect, np.arange(count), stand.heads)
-    plan = Plan([placed], count, stand.mixes).tiled(len(theta))
-    values = np.tile(stand.base.ravel(), len(theta))
+    plan = Plan([placed], count, stand.mixes, precision).tiled(len(theta))
+    values = np.tile(stand.base.ravel().astype(precision), len(theta))
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
     plan.apply(values, Running(theta, np.where(ended, 0.0, 1.0)))
     raw = values.reshape(len(theta), attributes.COUNT, count)
-    circles = np.flatnonzero([a.circle for a in attributes.ATTRIBUTES])
-    raw[:, circles] %= 360
-    return placed, np.clip(raw, stand.low, stand.high), raw
+    clamped = np.tile(np.clip(stand.base, stand.low, stand.high).astype(precision), (len(theta), 1, 1))
+    for row in plan.rows:
+        own = raw[:, row]
+        if attributes.ATTRIBUTES[row].circle:
+            own %= 360
+        clamped[:, row] = np.clip(own, stand.low[row], stand.high[row])
+    return placed, clamped, raw
 
 
 def moved(effect: Effect, stand: Stand) -> list[str]:

@@ -10,7 +10,7 @@ from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.rig_document import FixtureDocument, ModeDocument, check_patch
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
-from zarabanda.show.tables import EffectRow, Fixture, Group, Mode, Page, Show, TempoRow
+from zarabanda.show.tables import Fixture, Group, Mode, Page, Show, TempoRow
 
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
@@ -89,9 +89,3 @@ def build(store: Store) -> None:
                 assert show is not None
                 action = {"do": "level", "control": f"control:{control.id}", "value": OPENING[place]}
                 show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), action]}
-
-
-def is_empty(store: Store) -> bool:
-    """Whether nothing was made yet."""
-    with store.reading() as session:
-        return session.get(Show, 1) is None and session.query(EffectRow).first() is None

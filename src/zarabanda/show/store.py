@@ -7,9 +7,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
-from sqlalchemy import Engine, create_engine, event, select
+from sqlalchemy import Engine, create_engine, event, inspect, select, text
 from sqlalchemy.orm import Session, sessionmaker
 
 from . import history
@@ -32,8 +30,26 @@ def open_engine(path: Path) -> Engine:
     return engine
 
 
+def _newest() -> str:
+    versions = Path(__file__).parent / "migrations" / "versions"
+    return max(path.stem.split("_")[0] for path in versions.glob("[0-9]*.py"))
+
+
+def _version(engine: Engine) -> str | None:
+    with engine.connect() as connection:
+        if not inspect(connection).has_table("alembic_version"):
+            return None
+        version: str | None = connection.scalar(text("SELECT version_num FROM alembic_version"))
+        return version
+
+
 def migrate(engine: Engine) -> None:
-    """Bring the schema to the newest version."""
+    """Bring the schema to the newest version; quick when it is there already."""
+    if _version(engine) == _newest():
+        return
+    from alembic import command
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     with engine.begin() as connection:

@@ -104,7 +104,7 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         cycles = weave.closing_cycles(effect, placed)
         cycles *= -(-_SHOWN_CYCLES // cycles)
     theta = ask.start + (np.arange(ask.columns) + 0.5) / ask.columns * cycles
-    placed, values, raw = weave.over_time(effect, ground.stand, theta)
+    placed, values, raw = weave.over_time(effect, ground.stand, theta, np.float32)
     touched = _touched(effect)
     name, colours = _pixels(ask.attribute, values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))

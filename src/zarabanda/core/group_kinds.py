@@ -1,0 +1,112 @@
+"""Which elements are computed together, and by which kind of group: one entry a kind."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import DTypeLike
+
+from . import colour
+from .effect import Effect, Path, Stops
+from .groups import (
+    Chosen,
+    Floats,
+    Group,
+    Item,
+    Phases,
+    moved,
+    red_targets,
+)
+from .path_groups import Paths, StagePaths
+from .placement import Block
+from .stop_groups import ColourStops, NumberStops
+from .wave_groups import Adding, Between
+
+
+def group_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ...]:
+    """What must be equal for two blocks to be computed together. mixes_colour: heads that mix red, green and blue."""
+    layer, form = block.layer, block.layer.form
+    how = "many" if block.has_many_turns else "relay" if block.is_relay else "ripple"
+    alone = id(block) if block.has_many_turns else 0
+    by_hsv = mixes_colour and layer.attribute in ("hue", "saturation")
+    on = layer.attribute if by_hsv else "circle" if layer.attribute == "hue" else "plain"
+    if isinstance(form, Path):
+        if form.plane != "yoke":
+            return ("stage path", how, alone, form, "plain")
+        same: Any = form if form.path in ("polygon", "free") else form.path
+        return ("path", how, alone, same, "plain")
+    if isinstance(form, Stops):
+        if layer.attribute == "colour":
+            return ("colour", how, alone, form, effect.colour_space)
+        return ("stops", how, alone, form, on)
+    shape = form.shape
+    same = form if shape == "curve" else "soft" if shape == "square" and form.softness > 0 else shape
+    return ("between" if layer.anchor.kind == "between" else "wave", how, alone, same, on)
+
+
+class _ThroughHsv(Group):
+    """Hue and saturation on heads that mix red, green and blue: there to HSV, an inner group acts, and back."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.column = 0 if key[4] == "hue" else 1
+        self.scale = 1.0 if self.column == 0 else 100.0
+        self.inner = _KINDS[key[0]](key, items, effects, heads)
+        self.target = red_targets(items, heads)
+        self.stride = heads
+        self._places = np.arange(len(self.target), dtype=np.int64)
+
+    def set_precision(self, precision: DTypeLike) -> None:
+        super().set_precision(precision)
+        self.inner.set_precision(precision)
+
+    def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
+        other = super().tiled(copies, stride, rows, instances)
+        assert isinstance(other, _ThroughHsv)
+        other.inner = self.inner.tiled(copies, stride, rows, instances)
+        other._places = np.arange(len(other.target), dtype=np.int64)
+        return other
+
+    def evaluate(self, phases: Phases, weight: Floats) -> None:
+        self.inner.evaluate(phases, weight)
+        self.inner.target = self._places
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        red = self.place(chosen)
+        green, blue = moved(red, self.stride), moved(red, 2 * self.stride)
+        drives = (np.minimum(np.maximum(values[plane], 0.0), 1.0) for plane in (red, green, blue))
+        hsv = list(colour.rgb_to_hsv_planes(*drives))
+        column = hsv[self.column] * self.scale
+        if isinstance(chosen, slice):
+            self.inner.act(column, chosen)
+            changed = column
+        else:
+            whole = np.zeros(len(self.target), values.dtype)
+            whole[chosen] = column
+            self.inner.act(whole, chosen)
+            changed = whole[chosen]
+        hsv[self.column] = changed if self.column == 0 else np.clip(changed / self.scale, 0, 1)
+        values[red], values[green], values[blue] = colour.hsv_to_rgb_planes(*hsv)
+
+
+_KINDS: dict[str, type[Group]] = {
+    "wave": Adding,
+    "between": Between,
+    "stops": NumberStops,
+    "colour": ColourStops,
+    "path": Paths,
+    "stage path": StagePaths,
+}
+
+
+def make_group(
+    key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int, precision: DTypeLike = np.float64
+) -> Group:
+    """The group for a key made by `group_key`. precision: of what is computed from the phases on."""
+    kind = _ThroughHsv if key[4] in ("hue", "saturation") else _KINDS[key[0]]
+    group = kind(key, items, effects, heads)
+    if precision is not np.float64:
+        group.set_precision(precision)
+    return group

@@ -1,0 +1,116 @@
+"""Stops: lists of numbers or colours that a cycle goes through."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import DTypeLike
+
+from . import colour, stops
+from .effect import Effect, Stops
+from .groups import (
+    Chosen,
+    Floats,
+    Group,
+    Item,
+    Phases,
+    moved,
+    plain_target,
+    red_targets,
+)
+
+
+class NumberStops(Group):
+    """Stops with numbers: value = fixed + share · base, mixed in by the weight while the head is active."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        form: Stops = key[3]
+        self.times = _times(form)
+        self.circle, self.long_way = key[4] in ("circle", "hue"), form.long_way
+        self.fixed = np.array([0.0 if stop.value is None else float(stop.value) for stop in form.stops])  # type: ignore[arg-type]
+        self.share = np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in form.stops])
+        self.target = plain_target(items, heads)
+        self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+
+    _tables = ("fixed", "share")
+
+    def set_precision(self, precision: DTypeLike) -> None:
+        super().set_precision(precision)
+        self.times = self.times.in_precision(precision)
+
+    def _compute(self, phases: Phases) -> None:
+        turns = self._latest_turn(phases)
+        self.active = turns.active
+        self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
+
+    def mixed(self, base: Floats, chosen: Chosen) -> Floats:
+        """The values that the base gives way to, at full weight."""
+        left, to, way = self.left[chosen], self.to[chosen], self.way[chosen]
+        start, end = self.fixed[left] + self.share[left] * base, self.fixed[to] + self.share[to] * base
+        return start + way * (colour.hue_step(start, end, self.long_way) if self.circle else end - start)
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target = self.target[chosen]
+        base = values[target]
+        step = self.mixed(base, chosen)
+        step = colour.hue_step(base, step, self.long_way) if self.circle else step - base
+        values[target] = base + self.strength[chosen] * step
+
+
+def _times(form: Stops) -> stops.StopTimes:
+    every = form.stops
+    return stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
+
+
+class ColourStops(Group):
+    """Stops with colours, mixed in the effect's colour space; a stop may be the base colour itself."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        form: Stops = key[3]
+        self.times = _times(form)
+        self.space = colour.SPACES[key[4]]
+        self.colours = np.array([stop.value or (0.0, 0.0, 0.0) for stop in form.stops])
+        self.is_base = np.array([stop.value is None for stop in form.stops])
+        self.has_base = bool(self.is_base.any())
+        # ways between fixed colours are known before: by the stop that a head goes to, (3, stops)
+        begin, step = self.space.way(np.roll(self.colours, 1, axis=0), self.colours)
+        self.begin, self.step = np.ascontiguousarray(begin.T), np.ascontiguousarray(step.T)
+        self.target = red_targets(items, heads)
+        self.stride = heads
+        self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+
+    _tables = ("colours", "begin", "step")
+
+    def set_precision(self, precision: DTypeLike) -> None:
+        super().set_precision(precision)
+        self.times = self.times.in_precision(precision)
+
+    def _compute(self, phases: Phases) -> None:
+        turns = self._latest_turn(phases)
+        self.active = turns.active
+        self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        red = self.place(chosen)
+        places = [moved(red, plane * self.stride) for plane in range(3)]
+        strength = self.strength[chosen]
+        for place, drive in zip(places, self._mixed(values, places, chosen), strict=True):
+            base = values[place]
+            values[place] = base + strength * (drive - base)
+
+    def _mixed(self, values: Floats, places: Sequence[Chosen], chosen: Chosen) -> tuple[Floats, Floats, Floats]:
+        """Planes of red, green and blue at full weight."""
+        to, way = self.to[chosen], self.way[chosen]
+        if not self.has_base:
+            at = (begin[to] + step[to] * way for begin, step in zip(self.begin, self.step, strict=True))
+            return self.space.to_rgb(*at)
+        left = self.left[chosen]
+        base = np.stack([values[place] for place in places], axis=-1)
+        start = np.where(self.is_base[left][:, None], base, self.colours[left])
+        end = np.where(self.is_base[to][:, None], base, self.colours[to])
+        mixed = self.space(start, end, way)
+        return mixed[:, 0], mixed[:, 1], mixed[:, 2]

@@ -1,0 +1,155 @@
+"""Waveforms: levels added to the base, or between two values."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from . import colour, randomness, waveforms
+from .effect import Effect, Waveform
+from .groups import (
+    Chosen,
+    Floats,
+    Group,
+    Ints,
+    Item,
+    Phases,
+    Turns,
+    looked_up,
+    plain_target,
+    spread_over,
+)
+
+
+class WaveGroup(Group):
+    """Waveforms: the level w of each element."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.shape = "curve" if isinstance(key[3], Waveform) else key[3]
+        forms = [block.layer.form for _, block, *_ in items]
+        self.form: Waveform = forms[0]  # type: ignore[assignment]  # all of this group are waveforms
+        self.duty = spread_over(items, lambda number, block: block.layer.form.duty)  # type: ignore[union-attr]
+        self.softness = spread_over(items, lambda number, block: block.layer.form.softness)  # type: ignore[union-attr]
+        self.always = bool((self.duty >= 1).all())
+        self.random = self.shape in waveforms.RANDOM_SHAPES
+        if self.shape == "curve":
+            self.curve = waveforms.curve(self.form.points, self.form.smooth)
+        self._flat_steps = self.shape == "steps" and self.always and not self.softness.any()
+        self._cycle, self._drawn = np.zeros(0), np.zeros(0)
+        self.target = plain_target(items, heads)
+        self.level = np.zeros(0)
+
+    _per_element = (*Group._per_element, "duty", "softness")
+
+    def _compute(self, phases: Phases) -> None:
+        if self._flat_steps and self.how == "ripple":
+            self.active = None
+            cycle = np.floor(looked_up(phases.raw, self.row, self._one_row) - self.offset)
+            self.level = self._remembered(cycle, self.seed, self.key)
+            return
+        if self.how != "many":
+            turns = self._turns(phases, self.random)
+            self.active = turns.active
+            self.level = self._level(turns, self.duty, self.softness, self.seed, self.key)
+            return
+        many = self._many_turns(phases)
+        count = len(many.p)
+        assert many.active is not None
+        assert many.cycle is not None
+        flat = Turns(many.p.ravel(), None, many.cycle.ravel(), many.p.ravel())
+        duty, softness = np.tile(self.duty, count), np.tile(self.softness, count)
+        level = self._level(flat, duty, softness, np.tile(self.seed, count), np.tile(self.key, count)).reshape(many.p.shape)
+        self.active = np.asarray(many.active.any(axis=0))
+        self.level = np.where(self.active, np.where(many.active, level, -np.inf).max(axis=0), 0.0)
+
+    def _level(self, turns: Turns, duty: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
+        p = turns.q if self.random and turns.q is not None else turns.p
+        if self.shape == "soft":
+            return waveforms.soft_square(p, duty, softness)
+        inside = p if self.always else p / duty
+        if self.random:
+            level = self._random_level(inside, turns.cycle, softness, seed, key)  # type: ignore[arg-type]
+        elif self.shape == "curve":
+            level = self.curve(inside)
+        else:
+            level = waveforms.SHAPES[self.shape].value(inside)
+        if self.always:
+            return level
+        return np.where(p < duty, level, waveforms.rest_level(self.shape, self.form.points))
+
+    def _random_level(self, p: Floats, cycle: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
+        now = self._unit(seed, key, cycle)
+        if self.shape == "noise":
+            return waveforms.noise_level(p, now, self._unit(seed, key, cycle + 1))
+        return waveforms.steps_level(p, softness, self._unit(seed, key, cycle - 1), now)
+
+    def _unit(self, seed: Ints, key: Ints, cycle: Floats) -> Floats:
+        return randomness.unit(seed, key, cycle).astype(self.precision, copy=False)
+
+    def _remembered(self, cycle: Floats, seed: Ints, key: Ints) -> Floats:
+        """Levels of cycles; drawn anew only where the cycle is another than when last asked."""
+        if len(self._cycle) != len(cycle):
+            self._cycle, self._drawn = np.full(len(cycle), np.nan), np.zeros(len(cycle), self.precision)
+        new = np.flatnonzero(cycle != self._cycle)
+        if len(new):
+            self._cycle[new] = cycle[new]
+            self._drawn[new] = randomness.unit(seed[new], key[new], cycle[new])
+        return self._drawn
+
+
+class Adding(WaveGroup):
+    """Centred, above and below: depth times the level is added to the base."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.gain = spread_over(
+            items,
+            lambda number, block: -block.layer.anchor.depth if block.layer.anchor.kind == "below" else block.layer.anchor.depth,
+        )
+        self.shift = spread_over(
+            items,
+            lambda number, block: -block.layer.anchor.depth / 2 if block.layer.anchor.kind == "centred" else 0.0,
+        )
+        self.result = np.zeros(0)
+
+    _per_element = (*WaveGroup._per_element, "gain", "shift")
+
+    def _compute(self, phases: Phases) -> None:
+        super()._compute(phases)
+        strength = self.strength if self.even_depth else self.strength * self.depth
+        self.result = (self.gain * self.level + self.shift) * strength
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        values[self.place(chosen)] += self.result[chosen]
+
+
+class Between(WaveGroup):
+    """Between two values: the base gives way to low + (high − low)·w by the weight. At rest: low."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.circle = key[4] in ("circle", "hue")
+        self.low = spread_over(items, lambda number, block: block.layer.anchor.low)
+        high = spread_over(items, lambda number, block: block.layer.anchor.high)
+        self.span = high - self.low
+        if self.circle:
+            around = (self.span < 0) | (self.span > 360)
+            self.span = np.where(around, self.span % 360, self.span)
+        self.result = np.zeros(0)
+
+    _per_element = (*WaveGroup._per_element, "low", "span")
+
+    def _compute(self, phases: Phases) -> None:
+        super()._compute(phases)
+        level = self.level if self.active is None else self.level * self.active
+        if not self.even_depth:
+            level = 0.5 + self.depth * (level - 0.5)
+        self.result = self.low + self.span * level
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        target, result, weight = self.place(chosen), self.result[chosen], self.weight[chosen]
+        base = values[target]
+        values[target] = base + weight * (colour.hue_step(base, result) if self.circle else result - base)
