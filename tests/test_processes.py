@@ -64,10 +64,11 @@ def test_the_lights_go_on_when_the_web_process_is_killed_under_load(demo):
     assert until(lambda: answers(demo), 20) == "Salt Light"
     row = until(lambda: (seen := demo.universe(SPOTS))["packets"] > 100 and seen, 10)
     assert row["sequence_errors"] == 0
-    # none is left out: the gaps add up to frames of 1/44 s, none of them twice as long but by the machine's own doing
+    # what was sent came without a gap in its numbers, and the stream went on all the time: a frame may be late where the
+    # machine is busy, but a source that stops for long is lost (E1.31, 6.7.1)
     gaps = demo.ask_node(type="gaps", universe=SPOTS)["gaps"]
-    missing = sum(round(gap * 44) - 1 for gap in gaps if gap > 1.6 / 44)
-    assert missing <= 0.05 * len(gaps)
+    assert max(gaps) < 2.5 / 2
+    assert len(gaps) / sum(gaps) > 44 / 2
     again = live(demo)
     assert receive(again, "state")["running"]
     again.close()

@@ -140,6 +140,26 @@ def test_keep_apply_put_on_and_delete(client):
     client.delete(f"/api/effects/{effect}")
 
 
+def test_files_come_in_with_free_names_and_what_is_wrong_is_told(client):
+    effect = client.get("/api/effects").json["effects"][0]
+    again = client.post("/api/effects/import", json={"content": effect["document"]})
+    assert again.json == {"effects": [effect["name"] + " 2"], "refused": []}
+    broken = effect["document"] | {"name": "Broken", "layers": []}
+    newer = effect["document"] | {"name": "Newer", "format": "zarabanda.effect/7"}
+    lost = effect["document"] | {"name": "Lost", "speed": {"kind": "tempo", "tempo": "Nowhere"}}
+    content = {"format": "zarabanda.effects/1", "effects": [broken, effect["document"] | {"name": "Good"}, newer, lost, 7]}
+    taken = client.post("/api/effects/import", json={"content": content}).json
+    assert taken["effects"] == ["Good"]
+    assert [text.split(":")[0] for text in taken["refused"]] == ["Effect 1 “Broken”", "Effect 3 “Newer”", "Effect 5", "“Lost”"]
+    names = [one["name"] for one in client.get("/api/effects").json["effects"]]
+    client.post("/api/undo")
+    client.post("/api/undo")
+    assert len(client.get("/api/effects").json["effects"]) == len(names) - 2
+    refused = client.post("/api/effects/import", json={"content": {"effects": 3}})
+    assert refused.status_code == 422
+    assert "zarabanda.effects/1" in refused.json["message"]
+
+
 def test_draft_values_are_set_taken_back_and_cleared(client):
     client.delete("/api/draft")
     client.post("/api/draft/values", json={"values": {"intensity": {"101": 50, "102": 60}, "pan": {"101": -20}}})

@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/effects/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take effects from a file into the library, each under a free name; those that cannot be read are told. */
+        post: operations["effects_import_effects_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/effects/{effect_id}": {
         parameters: {
             query?: never;
@@ -530,6 +547,14 @@ export interface components {
             weave: components["schemas"]["WeaveView"] | null;
         };
         /**
+         * EffectFile
+         * @description What was in a file: an effect document, or a set of them.
+         */
+        EffectFile: {
+            /** Content */
+            content: unknown;
+        };
+        /**
          * EffectView
          * @description An effect with its sentence and where it is used.
          */
@@ -538,6 +563,8 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+            /** Families */
+            families: string[];
             /** Favourite */
             favourite: boolean;
             /** Id */
@@ -658,6 +685,16 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Imported
+         * @description Effects that came in, and what is wrong with the others.
+         */
+        Imported: {
+            /** Effects */
+            effects: string[];
+            /** Refused */
+            refused: string[];
         };
         /**
          * Keep
@@ -1342,6 +1379,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NewEffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_import_effects_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectFile"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             /** @description Unprocessable Entity */

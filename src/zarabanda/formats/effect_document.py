@@ -291,6 +291,26 @@ def faults(error: ValidationError) -> list[tuple[str, str]]:
     return found
 
 
+SET_FORMAT = "zarabanda.effects/1"
+
+
+def read_set(data: object) -> tuple[list[EffectDocument], list[str]]:
+    """Effects of a file with one document or a set (`{"format": "zarabanda.effects/1", "effects": […]}`), and what is wrong
+    with each that cannot be read. Raises when nothing of it is an effect at all."""
+    if not isinstance(data, dict) or "effects" not in data:
+        return [read(data)], []
+    if data.get("format") != SET_FORMAT or not isinstance(data["effects"], list) or len(data["effects"]) > 1000:
+        raise ZarabandaError(f'A set of effects has "format": "{SET_FORMAT}" and up to 1000 "effects".', "format")
+    good, bad = [], []
+    for number, one in enumerate(data["effects"]):
+        try:
+            good.append(read(one))
+        except ZarabandaError as error:
+            name = one.get("name") if isinstance(one, dict) else None
+            bad.append(f"Effect {number + 1}{f' “{name}”' if isinstance(name, str) else ''}: {error.message}")
+    return good, bad
+
+
 def read(data: object) -> EffectDocument:
     """An effect document from plain data or JSON text; a clear error with the path of every fault."""
     if isinstance(data, str | bytes):

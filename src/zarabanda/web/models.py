@@ -147,6 +147,7 @@ class EffectView(BaseModel):
     name: str
     kept: bool
     favourite: bool
+    families: list[str]
     document: dict[str, Any]
     sentence: SentenceView
     uses: list[str]
@@ -164,6 +165,19 @@ class NewEffect(Part):
     attribute: str | None = None
     heads: HeadKeys = []
     document: dict[str, Any] | None = None
+
+
+class EffectFile(Part):
+    """What was in a file: an effect document, or a set of them."""
+
+    content: Any
+
+
+class Imported(BaseModel):
+    """Effects that came in, and what is wrong with the others."""
+
+    effects: list[str]
+    refused: list[str]
 
 
 class NewEffectView(BaseModel):

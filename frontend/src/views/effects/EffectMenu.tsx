@@ -1,4 +1,4 @@
-import { Copy, MoreHorizontal, Star, Trash2, X } from "lucide-react";
+import { Copy, Download, MoreHorizontal, Star, Trash2, X } from "lucide-react";
 import { Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
 import styled from "styled-components";
 
@@ -7,6 +7,7 @@ import { useEdit } from "../../api/queries";
 import { desk, useDesk } from "../../state";
 import { say } from "../../ui/Toasts";
 import { Button } from "../../ui/Button";
+import { saveFile } from "./files";
 
 const Sheet = styled(Popover)`
   background: var(--raised);
@@ -68,6 +69,7 @@ export function EffectMenu({
     out: () => onTakeOut?.(),
     copy: () => duplicate.mutate(undefined),
     star: () => favourite.mutate(undefined),
+    save: () => saveFile(effect.name, effect.document),
     remove: () => remove.mutate(undefined),
   };
   return (
@@ -90,6 +92,9 @@ export function EffectMenu({
               <Star size={16} /> {effect.favourite ? "No favourite any more" : "Make it a favourite"}
             </Entry>
           )}
+          <Entry id="save">
+            <Download size={16} /> Export as a file
+          </Entry>
           <Entry id="remove">
             <Trash2 size={16} /> Delete
           </Entry>

@@ -8,7 +8,9 @@ import { desk, useDesk } from "../../state";
 import { TextField } from "../../ui/TextField";
 import { NewEffect } from "./NewEffect";
 import { WeaveThumb } from "./WeaveThumb";
-import { found } from "./search";
+import { Choice } from "../../ui/Choice";
+import { LibraryFiles } from "./LibraryFiles";
+import { found, KINDS, ofKind } from "./search";
 
 const Frame = styled.aside`
   display: flex;
@@ -23,6 +25,10 @@ const Tools = styled.div`
   top: 0;
   background: var(--ink);
   z-index: 1;
+`;
+const Row = styled.div`
+  display: flex;
+  justify-content: space-between;
 `;
 const Title = styled.h2`
   padding: 10px 12px 4px;
@@ -96,7 +102,8 @@ export function Library() {
   const { data: draft } = useDraft();
   const effect = useDesk((state) => state.effect);
   const [search, setSearch] = useState("");
-  const shown = useMemo(() => found(library?.effects ?? [], search), [library, search]);
+  const [kind, setKind] = useState("all");
+  const shown = useMemo(() => ofKind(found(library?.effects ?? [], search), kind), [library, search, kind]);
   const selected = effect ? [effect.key?.startsWith("draft:") ? effect.key : `effect:${effect.id}`] : [];
   function open(keys: "all" | Set<string | number>) {
     const [key] = keys === "all" ? [] : [...keys].map(String);
@@ -107,13 +114,23 @@ export function Library() {
   return (
     <Frame aria-label="Library">
       <Tools>
-        <NewEffect />
+        <Row>
+          <NewEffect />
+          <LibraryFiles effects={shown} />
+        </Row>
         <TextField
           label="Search the library"
           hideLabel
           placeholder="Search: circle, relay, calm"
           value={search}
           onChange={setSearch}
+        />
+        <Choice
+          label="Show"
+          hideLabel
+          options={KINDS}
+          value={kind}
+          onChange={(key) => setKind(String(key))}
         />
       </Tools>
       {!!draft?.effects.length && (

@@ -23,9 +23,11 @@ from ..models import (
     Done,
     EffectChange,
     EffectChanged,
+    EffectFile,
     EffectsView,
     EffectView,
     Favourite,
+    Imported,
     Keep,
     NewEffect,
     NewEffectView,
@@ -50,9 +52,15 @@ def view(session: Session, row: EffectRow, document: dict[str, Any] | None = Non
     parts = sentence.effect_sentence(shown)
     text = " ".join(sentence.as_text(part) for part in [*parts["layers"], parts["shared"]])
     return EffectView(
-        id=row.id, name=shown["name"], kept=row.kept, favourite=row.favourite, document=document or row.document,
+        id=row.id, name=shown["name"], kept=row.kept, favourite=row.favourite, families=_families(shown),
+        document=document or row.document,
         sentence=SentenceView(**parts, text=text), uses=repositories.uses(session, row.id),
     )  # fmt: skip
+
+
+def _families(document: dict[str, Any]) -> list[str]:
+    touched = {attributes.touched(layer["attribute"])[0] for layer in document["layers"]}
+    return [family for family in attributes.FAMILIES if any(attributes.BY_NAME[name].family == family for name in touched)]
 
 
 def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
@@ -99,6 +107,23 @@ def make_effect(body: NewEffect) -> tuple[NewEffectView, int]:
         heads = known_heads(body.heads)
         draft = repositories.put_on_draft(session, row.id, heads) if heads else None
         return NewEffectView(effect=view(session, row), draft_id=draft.id if draft else None), 201
+
+
+@api.post("/import", responses={201: Imported})
+def import_effects(body: EffectFile) -> tuple[Imported, int]:
+    """Take effects from a file into the library, each under a free name; those that cannot be read are told."""
+    good, bad = effect_document.read_set(body.content)
+    with context().store.edit(browser_id(), f"Import {len(good)} effect{'s' if len(good) != 1 else ''}") as session:
+        names = []
+        for document in good:
+            try:
+                _tempo_exists(session, document)
+            except ZarabandaError as error:
+                bad.append(f"“{document.name}”: {error.message}")
+                continue
+            free = document.model_copy(update={"name": repositories.free_name(session, document.name)})
+            names.append(repositories.store_effect(session, free, kept=True).name)
+    return Imported(effects=names, refused=bad), 201
 
 
 @api.get("/<int:effect_id>", responses={200: EffectView})

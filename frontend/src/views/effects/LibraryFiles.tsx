@@ -1,0 +1,114 @@
+import { MoreHorizontal } from "lucide-react";
+import { useRef, useState } from "react";
+import { Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
+import styled from "styled-components";
+
+import { api, take, type Schemas } from "../../api/client";
+import { useEdit } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { Ending, Sheet } from "../../ui/Sheet";
+import { say } from "../../ui/Toasts";
+import { saveFile } from "./files";
+
+const Opener = styled(Button)`
+  min-width: 40px;
+  padding: 0;
+`;
+const Popup = styled(Popover)`
+  background: var(--raised);
+  border: 1px solid var(--edge);
+  border-radius: 2px;
+`;
+const Items = styled(Menu)`
+  padding: 4px;
+  min-width: 220px;
+  outline: none;
+`;
+const Entry = styled(MenuItem)`
+  min-height: 40px;
+  padding: 0 12px;
+  display: flex;
+  align-items: center;
+  cursor: pointer;
+  border-radius: 2px;
+  outline: none;
+  &[data-focused],
+  &[data-hovered] {
+    background: var(--line);
+  }
+`;
+const Faults = styled.ul`
+  margin: 0;
+  padding-left: 18px;
+  max-width: 60ch;
+  display: grid;
+  gap: 6px;
+`;
+
+/** Effects from a file, and the library into one. */
+export function LibraryFiles({ effects }: { effects: Schemas["EffectView"][] }) {
+  const file = useRef<HTMLInputElement>(null);
+  const [refused, setRefused] = useState<string[]>([]);
+  const read = useEdit(async (chosen: File) => {
+    let content: unknown;
+    try {
+      content = JSON.parse(await chosen.text());
+    } catch {
+      say(`${chosen.name} is not JSON. Choose a file that Zarabanda exported.`);
+      return;
+    }
+    const { effects: names, refused: faults } = await take(
+      api.POST("/api/effects/import", { body: { content } }),
+    );
+    setRefused(faults);
+    if (names.length) say(`Imported ${names.join(", ")}.`, "done");
+  });
+  return (
+    <>
+      <MenuTrigger>
+        <Opener aria-label="Library: more">
+          <MoreHorizontal size={18} aria-hidden="true" />
+        </Opener>
+        <Popup placement="bottom end">
+          <Items
+            aria-label="Library"
+            onAction={(key) => {
+              if (key === "import") file.current?.click();
+              else
+                saveFile("library", {
+                  format: "zarabanda.effects/1",
+                  effects: effects.map((one) => one.document),
+                });
+            }}
+          >
+            <Entry id="import">Import effects from a file</Entry>
+            <Entry id="export">Export the {effects.length} shown</Entry>
+          </Items>
+        </Popup>
+      </MenuTrigger>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Effect file"
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          if (chosen) read.mutate(chosen);
+          event.target.value = "";
+        }}
+      />
+      <Sheet title="Not everything could be read" isOpen={refused.length > 0} onClose={() => setRefused([])}>
+        <p>The effects that are whole were imported. These were not:</p>
+        <Faults>
+          {refused.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </Faults>
+        <Ending>
+          <Button onPress={() => setRefused([])}>Close</Button>
+        </Ending>
+      </Sheet>
+    </>
+  );
+}
