@@ -1,4 +1,5 @@
 import { useMemo, useState } from "react";
+import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
 import { api, take } from "./api/client";
@@ -11,14 +12,14 @@ import { TopBar } from "./frame/TopBar";
 import { useUndo } from "./frame/UndoTools";
 import { useConnection } from "./live/socket";
 import { Stage } from "./stage/Stage";
-import { useDesk } from "./state";
+import { desk, useDesk, type View } from "./state";
 import { say, Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
 import { EffectsView } from "./views/effects/EffectsView";
 import { OutputView } from "./views/output/OutputView";
 import { RigView } from "./views/rig/RigView";
 
-const Page = styled.div`
+const Page = styled(Tabs)`
   display: flex;
   flex-direction: column;
   height: 100%;
@@ -26,6 +27,10 @@ const Page = styled.div`
     flex: 1;
     min-height: 0;
     overflow: hidden;
+  }
+  main > [role="tabpanel"] {
+    height: 100%;
+    outline-offset: -2px;
   }
 `;
 const Lost = styled.p`
@@ -58,7 +63,7 @@ export function App() {
   useShortcuts(commands);
   const Shown = SHOWN[view];
   return (
-    <Page>
+    <Page selectedKey={view} onSelectionChange={(key) => desk.show(key as View)}>
       <TopBar />
       {everConnected && !connected && (
         <Lost role="alert">
@@ -71,7 +76,9 @@ export function App() {
       <Stage />
       <SelectionBar />
       <main>
-        <Shown />
+        <TabPanel key={view} id={view}>
+          <Shown />
+        </TabPanel>
       </main>
       <NowRibbon />
       <ShortcutSheet isOpen={help} onClose={() => setHelp(false)} />

@@ -12,6 +12,12 @@ const Row = styled.div`
   .grand {
     width: 96px;
   }
+  @media (max-width: 1180px) {
+    gap: 6px;
+    .grand {
+      width: 56px;
+    }
+  }
 `;
 const Number = styled.span`
   font-family: var(--numbers);
@@ -20,6 +26,11 @@ const Number = styled.span`
   text-align: right;
 `;
 const State = styled.span`
+  @media (max-width: 1180px) {
+    .word {
+      display: none;
+    }
+  }
   white-space: nowrap;
   b {
     font-family: var(--numbers);
@@ -48,7 +59,8 @@ export function MasterTools() {
         {sending ? (
           state.outputs.length ? (
             <>
-              Sending <b>{state.health.rate} Hz</b>
+              <span className="word">Sending </span>
+              <b>{state.health.rate} Hz</b>
             </>
           ) : (
             "No output"

@@ -8,6 +8,12 @@ import { Choice } from "../ui/Choice";
 import { NumberField } from "../ui/NumberField";
 
 const Row = styled.div`
+  @media (max-width: 1180px) {
+    gap: 4px;
+    input {
+      width: 3.6em;
+    }
+  }
   display: flex;
   align-items: center;
   gap: 6px;

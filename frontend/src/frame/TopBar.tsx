@@ -1,8 +1,8 @@
-import { Tab, TabList, Tabs } from "react-aria-components";
+import { Tab, TabList } from "react-aria-components";
 import styled from "styled-components";
 
 import { useShow } from "../api/queries";
-import { useDesk, VIEW_TITLES, VIEWS, type View } from "../state";
+import { VIEW_TITLES, VIEWS } from "../state";
 import { MasterTools } from "./MasterTools";
 import { TempoTools } from "./TempoTools";
 import { UndoTools } from "./UndoTools";
@@ -15,6 +15,9 @@ const Bar = styled.header`
   height: 52px;
   border-bottom: 1px solid var(--line);
   flex: none;
+  @media (max-width: 1180px) {
+    gap: 8px;
+  }
 `;
 const Name = styled.h1`
   font-size: 16px;
@@ -29,6 +32,9 @@ const View_ = styled(Tab)`
   display: flex;
   align-items: center;
   padding: 3px 12px 0;
+  @media (max-width: 1180px) {
+    padding: 3px 8px 0;
+  }
   cursor: pointer;
   border-bottom: 3px solid transparent;
   color: var(--quiet);
@@ -49,23 +55,16 @@ const Spacer = styled.div`
 /** Show, views, tempo, output, masters, undo: one line. */
 export function TopBar() {
   const { data: show } = useShow();
-  const view = useDesk((state) => state.view);
   return (
     <Bar>
       <Name>{show?.name ?? "Zarabanda"}</Name>
-      <Tabs
-        selectedKey={view}
-        onSelectionChange={(key) => useDesk.setState({ view: key as View })}
-        aria-label="Views"
-      >
-        <Views aria-label="Views">
-          {VIEWS.map((one) => (
-            <View_ key={one} id={one}>
-              {VIEW_TITLES[one]}
-            </View_>
-          ))}
-        </Views>
-      </Tabs>
+      <Views aria-label="Views">
+        {VIEWS.map((one) => (
+          <View_ key={one} id={one}>
+            {VIEW_TITLES[one]}
+          </View_>
+        ))}
+      </Views>
       <Spacer />
       <TempoTools />
       <MasterTools />

@@ -14,7 +14,7 @@ const Frame = styled.section`
   position: relative;
   background: ${STAGE.ground};
   border-bottom: 1px solid var(--line);
-  height: 224px;
+  height: clamp(176px, 27vh, 320px);
   flex: none;
   &[data-size="tall"] {
     height: 46vh;

@@ -14,6 +14,9 @@ const Pane = styled.section`
   display: flex;
   flex-direction: column;
   gap: 2px;
+  > * {
+    flex-shrink: 0;
+  }
 `;
 const Layer = styled.div`
   display: grid;

@@ -27,6 +27,11 @@ const Row = styled.div`
     flex: 1;
     min-width: 120px;
   }
+  @media (max-width: 1100px) {
+    h2 {
+      flex: 1 1 100%;
+    }
+  }
 `;
 
 function KeepSheet({ editor, isOpen, onClose }: { editor: Editor; isOpen: boolean; onClose: () => void }) {

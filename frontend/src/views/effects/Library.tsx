@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { ListBox, ListBoxItem, Text } from "react-aria-components";
+import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -59,11 +59,11 @@ const Item = styled(ListBoxItem)`
     outline: 2px solid var(--focus);
     outline-offset: -2px;
   }
-  [slot="label"] {
+  .name {
     display: block;
     line-height: 1.2;
   }
-  [slot="description"] {
+  .note {
     display: block;
     color: var(--quiet);
     font-size: 13px;
@@ -78,11 +78,11 @@ type Effect = Schemas["EffectView"];
 
 function Entry({ effect, id, note }: { effect: Effect; id: string; note: string }) {
   return (
-    <Item id={id} textValue={effect.name}>
+    <Item id={id} textValue={`${effect.name} ${note}`}>
       <WeaveThumb id={effect.id} document={effect.document} />
       <div>
-        <Text slot="label">{effect.name}</Text>
-        <Text slot="description">{note}</Text>
+        <span className="name">{effect.name}</span>
+        <span className="note">{note}</span>
       </div>
     </Item>
   );

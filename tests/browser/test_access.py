@@ -1,0 +1,93 @@
+"""Every view for everybody: no finding of axe, at both sizes, and nothing cut at the edges."""
+
+from pathlib import Path
+
+import pytest
+
+from tests.browser.engine import api
+
+AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+VIEWS = ["Rig", "Effects", "Busk", "Output"]
+
+
+@pytest.fixture
+def bare(browser, demo):
+    """Opens pages into which axe can be put."""
+    contexts = []
+
+    def open_at(width, height):
+        context = browser.new_context(viewport={"width": width, "height": height}, bypass_csp=True, reduced_motion="reduce")
+        contexts.append(context)
+        page = context.new_page()
+        page.goto(demo.address)
+        page.get_by_role("heading", level=1).wait_for()
+        page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
+        return page
+
+    yield open_at
+    for context in contexts:
+        context.close()
+
+
+def findings(page):
+    page.add_script_tag(path=str(AXE))
+    result = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    return [f"{one['id']}: {node['html'][:160]}" for one in result["violations"] for node in one["nodes"]]
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_axe_finds_nothing(bare, demo, view):
+    page = bare(1280, 800)
+    if view == "Effects":
+        page.get_by_role("button", name="Intensity", exact=True).click()
+        page.get_by_role("heading", name="New").wait_for()
+    page.get_by_role("tab", name=view, exact=True).click()
+    page.wait_for_timeout(300)
+    assert findings(page) == []
+    api(demo, "/api/draft", method="DELETE")
+
+
+@pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800), (1920, 1080)])
+def test_controls_of_the_frame_are_within_the_window(bare, width, height):
+    page = bare(width, height)
+    for name in ("Blackout", "Undo", "Tap", "Stop all effects", "Clear"):
+        box = page.get_by_role("button", name=name, exact=True).bounding_box()
+        assert box["x"] >= 0, name
+        assert box["x"] + box["width"] <= width, name
+        assert box["y"] + box["height"] <= height, name
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_targets_of_live_views_are_large_enough_for_fingers(bare, view):
+    page = bare(1280, 800)
+    page.get_by_role("tab", name=view, exact=True).click()
+    small = page.evaluate("""() => [...document.querySelectorAll("header button, footer button, main button")]
+        .filter((button) => !button.dataset.slot && button.offsetParent && button.getBoundingClientRect().height < 30)
+        .map((button) => button.outerHTML.slice(0, 120))""")
+    assert small == []
+
+
+def test_an_effect_is_made_by_keyboard_alone(bare, demo):
+    page = bare(1280, 800)
+    page.keyboard.press("Alt+2")
+    page.keyboard.press("/")
+    page.keyboard.type("201-204")
+    page.keyboard.press("Enter")
+    page.get_by_text("4 heads", exact=True).wait_for()
+    page.get_by_role("button", name="New effect").focus()
+    page.keyboard.press("Enter")
+    page.keyboard.type("Z")
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="New zoom effect").wait_for()
+    page.get_by_role("button", name="Attribute: Zoom").focus()
+    for _ in range(2):
+        page.keyboard.press("ArrowRight")
+    assert page.evaluate("document.activeElement.dataset.slot") == "layers.0.anchor.depth"
+    page.keyboard.type("12")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Depth: 12°").wait_for()
+    effects = api(demo, "/api/draft")["effects"]
+    document = api(demo, f"/api/effects/{effects[-1]['effect_id']}")["document"]
+    assert document["layers"][0]["anchor"] == {"kind": "above", "depth": 12}
+    api(demo, "/api/draft", method="DELETE")
