@@ -1,43 +1,11 @@
-import { Copy, Download, MoreHorizontal, Star, Trash2, X } from "lucide-react";
-import { Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
-import styled from "styled-components";
+import { Copy, Download, Star, Trash2, X } from "lucide-react";
 
 import { api, take, type Schemas } from "../../api/client";
 import { useEdit } from "../../api/queries";
 import { desk, useDesk } from "../../state";
 import { say } from "../../ui/Toasts";
-import { Button } from "../../ui/Button";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { saveFile } from "./files";
-
-const Sheet = styled(Popover)`
-  background: var(--raised);
-  border: 1px solid var(--edge);
-  border-radius: 2px;
-  outline: none;
-`;
-const Items = styled(Menu)`
-  padding: 4px;
-  min-width: 220px;
-  outline: none;
-`;
-const Entry = styled(MenuItem)`
-  min-height: 40px;
-  padding: 0 12px;
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  cursor: pointer;
-  border-radius: 2px;
-  outline: none;
-  &[data-focused],
-  &[data-hovered] {
-    background: var(--line);
-  }
-`;
-const Opener = styled(Button)`
-  min-width: 40px;
-  padding: 0;
-`;
 
 /** What can be done with the whole effect, beyond what stands beside its name. */
 export function EffectMenu({
@@ -73,33 +41,21 @@ export function EffectMenu({
     remove: () => remove.mutate(undefined),
   };
   return (
-    <MenuTrigger>
-      <Opener aria-label={`${effect.name}: more`}>
-        <MoreHorizontal size={18} aria-hidden="true" />
-      </Opener>
-      <Sheet placement="bottom end">
-        <Items aria-label={effect.name} onAction={(key) => actions[String(key)]?.()}>
-          {onTakeOut && (
-            <Entry id="out">
-              <X size={16} /> Take out of the draft
-            </Entry>
-          )}
-          <Entry id="copy">
-            <Copy size={16} /> Duplicate
-          </Entry>
-          {effect.kept && (
-            <Entry id="star">
-              <Star size={16} /> {effect.favourite ? "No favourite any more" : "Make it a favourite"}
-            </Entry>
-          )}
-          <Entry id="save">
-            <Download size={16} /> Export as a file
-          </Entry>
-          <Entry id="remove">
-            <Trash2 size={16} /> Delete
-          </Entry>
-        </Items>
-      </Sheet>
-    </MenuTrigger>
+    <ActionMenu
+      label={effect.name}
+      variant="full"
+      onAction={(id) => actions[id]?.()}
+      actions={[
+        onTakeOut && { id: "out", text: "Take out of the draft", icon: <X size={16} /> },
+        { id: "copy", text: "Duplicate", icon: <Copy size={16} /> },
+        effect.kept && {
+          id: "star",
+          text: effect.favourite ? "No favourite any more" : "Make it a favourite",
+          icon: <Star size={16} />,
+        },
+        { id: "save", text: "Export as a file", icon: <Download size={16} /> },
+        { id: "remove", text: "Delete", icon: <Trash2 size={16} /> },
+      ]}
+    />
   );
 }

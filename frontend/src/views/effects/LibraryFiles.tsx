@@ -1,42 +1,14 @@
-import { MoreHorizontal } from "lucide-react";
 import { useRef, useState } from "react";
-import { Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
 import styled from "styled-components";
 
 import { api, take, type Schemas } from "../../api/client";
 import { useEdit } from "../../api/queries";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { Button } from "../../ui/Button";
 import { Ending, Sheet } from "../../ui/Sheet";
 import { say } from "../../ui/Toasts";
 import { saveFile } from "./files";
 
-const Opener = styled(Button)`
-  min-width: 40px;
-  padding: 0;
-`;
-const Popup = styled(Popover)`
-  background: var(--raised);
-  border: 1px solid var(--edge);
-  border-radius: 2px;
-`;
-const Items = styled(Menu)`
-  padding: 4px;
-  min-width: 220px;
-  outline: none;
-`;
-const Entry = styled(MenuItem)`
-  min-height: 40px;
-  padding: 0 12px;
-  display: flex;
-  align-items: center;
-  cursor: pointer;
-  border-radius: 2px;
-  outline: none;
-  &[data-focused],
-  &[data-hovered] {
-    background: var(--line);
-  }
-`;
 const Faults = styled.ul`
   margin: 0;
   padding-left: 18px;
@@ -65,27 +37,22 @@ export function LibraryFiles({ effects }: { effects: Schemas["EffectView"][] }) 
   });
   return (
     <>
-      <MenuTrigger>
-        <Opener aria-label="Library: more">
-          <MoreHorizontal size={18} aria-hidden="true" />
-        </Opener>
-        <Popup placement="bottom end">
-          <Items
-            aria-label="Library"
-            onAction={(key) => {
-              if (key === "import") file.current?.click();
-              else
-                saveFile("library", {
-                  format: "zarabanda.effects/1",
-                  effects: effects.map((one) => one.document),
-                });
-            }}
-          >
-            <Entry id="import">Import effects from a file</Entry>
-            <Entry id="export">Export the {effects.length} shown</Entry>
-          </Items>
-        </Popup>
-      </MenuTrigger>
+      <ActionMenu
+        label="Library"
+        variant="full"
+        onAction={(id) => {
+          if (id === "import") file.current?.click();
+          else
+            saveFile("library", {
+              format: "zarabanda.effects/1",
+              effects: effects.map((one) => one.document),
+            });
+        }}
+        actions={[
+          { id: "import", text: "Import effects from a file" },
+          { id: "export", text: `Export the ${effects.length} shown` },
+        ]}
+      />
       <input
         ref={file}
         type="file"

@@ -1,39 +1,11 @@
 import { Plus } from "lucide-react";
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
-import styled from "styled-components";
 
 import { api, take } from "../../api/client";
 import { useEdit } from "../../api/queries";
 import { desk, useDesk } from "../../state";
 import { say } from "../../ui/Toasts";
-import { Button } from "../../ui/Button";
+import { ActionMenu } from "../../ui/ActionMenu";
 
-const Opener = styled(Button).attrs({ as: AriaButton })``;
-const Sheet = styled(Popover)`
-  background: var(--raised);
-  border: 1px solid var(--edge);
-  border-radius: 2px;
-  overflow: auto;
-  outline: none;
-`;
-const Items = styled(Menu)`
-  padding: 4px;
-  min-width: 220px;
-  outline: none;
-`;
-const Entry = styled(MenuItem)`
-  min-height: 40px;
-  padding: 0 12px;
-  display: flex;
-  align-items: center;
-  cursor: pointer;
-  border-radius: 2px;
-  outline: none;
-  &[data-focused],
-  &[data-hovered] {
-    background: var(--line);
-  }
-`;
 interface Move {
   id: string;
   text: string;
@@ -63,17 +35,19 @@ export function MoveMenu({
   onChoose: (id: string) => void;
   plain?: boolean;
 }) {
+  const opener = (
+    <>
+      <Plus size={16} aria-hidden="true" /> {label}
+    </>
+  );
   return (
-    <MenuTrigger>
-      <Opener data-variant={plain ? "small" : "full"}>
-        <Plus size={16} aria-hidden="true" /> {label}
-      </Opener>
-      <Sheet>
-        <Items onAction={(key) => onChoose(String(key))} aria-label={label} items={MOVES}>
-          {(move) => <Entry id={(move as Move).id}>{(move as Move).text}</Entry>}
-        </Items>
-      </Sheet>
-    </MenuTrigger>
+    <ActionMenu
+      label={label}
+      opener={opener}
+      variant={plain ? "small" : "full"}
+      actions={MOVES}
+      onAction={onChoose}
+    />
   );
 }
 
