@@ -6,6 +6,8 @@ import { freePlaces } from "./views/busk/places";
 import { columnsFor, ticks } from "./views/effects/pixels";
 import { found } from "./views/effects/search";
 import { boxOf, nearestPoint, placed, toUnit, type XY } from "./views/effects/slots/curves";
+import { dragged, figurePoints, heightOf, samplesAt, wavePoints, type Scope } from "./views/effects/scopes";
+import { ofKind } from "./views/effects/search";
 import { cellAt, layout, ownerOf } from "./views/output/slots";
 import { usesKey } from "./frame/shortcuts";
 
@@ -160,4 +162,68 @@ describe("shortcuts", () => {
     document.body.innerHTML = html;
     expect(usesKey(document.querySelector("#x") ?? document.body.firstElementChild, key)).toBe(uses);
   });
+});
+
+const scope = (change: Partial<Scope>): Scope => ({
+  layer: 0,
+  kind: "wave",
+  names: ["intensity"],
+  unit: "%",
+  values: [[50, 130, 50]],
+  low: [0],
+  high: [100],
+  base: [50],
+  mirrored: [],
+  phases: "",
+  ...change,
+});
+const size = { width: 200, height: 120 };
+
+describe("the scope", () => {
+  it("shows what is cut off beyond the range", () => {
+    expect(heightOf(130, scope({}), size)).toBeCloseTo(12);
+    expect(heightOf(100, scope({}), size)).toBeGreaterThan(12);
+    expect(wavePoints(scope({}), size).map((point) => point.x)).toEqual([0, 100, 200]);
+  });
+  it("keeps a figure in proportion and mirrors it", () => {
+    const figure = scope({
+      kind: "path",
+      values: [
+        [10, 30],
+        [0, 5],
+      ],
+      base: [20, 0],
+    });
+    const [a, b] = figurePoints(figure, size);
+    expect([a!.x + b!.x, a!.y]).toEqual([200, 60]);
+    expect(figurePoints(figure, size, true)[0]!.x).toBeCloseTo(b!.x);
+  });
+  it("knows where heads are, and which rest", () => {
+    expect(samplesAt(new Uint8Array([0, 127, 254, 255]), 2, 2, 0.9, 97)).toEqual([48, -1]);
+    expect(samplesAt(new Uint8Array([0, 127, 254, 255]), 2, 2, 0, 97)).toEqual([0, 96]);
+  });
+  it.each([
+    [{ kind: "above", depth: 60 }, 10, 0, { kind: "above", depth: 70 }],
+    [{ kind: "below", depth: 60 }, 10, 0, { kind: "below", depth: 50 }],
+    [{ kind: "centred", depth: 60 }, 10, 0, { kind: "centred", depth: 80 }],
+    [{ kind: "above", depth: 60 }, -100, 0, { kind: "above", depth: 0 }],
+    [{ kind: "between", low: 10, high: 80 }, -5, 75, { kind: "between", low: 10, high: 75 }],
+    [{ kind: "between", low: 10, high: 80 }, 5, 20, { kind: "between", low: 15, high: 80 }],
+  ])("drags %o by %d", (anchor, units, grabbed, wanted) => {
+    expect(dragged(anchor, units, grabbed, 100)).toEqual(wanted);
+  });
+});
+
+describe("kinds of effects", () => {
+  const effects = [
+    { favourite: true, families: ["intensity"] },
+    { favourite: false, families: ["intensity", "colour"] },
+  ];
+  it.each([
+    ["all", 2],
+    ["favourite", 1],
+    ["intensity", 1],
+    ["colour", 0],
+    ["mixed", 1],
+  ])("%s: %d", (kind, count) => expect(ofKind(effects, kind)).toHaveLength(count));
 });

@@ -32,9 +32,9 @@ TEXTS = [
     ({}, layer(form={"kind": "waveform", "shape": "square", "duty": 0.25, "softness": 0.5}),
      "Intensity follows square on for 25 % of the cycle with 50 % softness, 60 % above its base."),
     ({}, {"attribute": "position", "form": {"kind": "path", "path": "circle", "width": 36, "height": 18}},
-     "Position follows a circle, 36° wide and 18° high of pan and tilt."),
+     "Position follows a circle, 36° wide and 18° high in pan and tilt."),
     ({"lanes": {"parts": 2, "mirror": True}}, {"attribute": "position", "form": {"kind": "path", "path": "line", "width": 36}},
-     "Position follows a line, 36° wide of pan and tilt, turned by 0°, pairs crossing."),
+     "Position follows a line, 36° wide in pan and tilt, turned by 0°, pairs crossing."),
     ({}, layer(ratio=0.5, start=90), "Intensity follows swell, 60 % above its base, ½× as fast, starting at 90°."),
 ]  # fmt: skip
 

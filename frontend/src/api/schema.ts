@@ -887,6 +887,38 @@ export interface components {
             number: number;
         };
         /**
+         * ScopeView
+         * @description The form of a layer over one cycle: `values` of each attribute in its unit, not clamped, `low`, `high` and `base`.
+         *
+         *     mirrored: heads whose pan is mirrored. phases: base64 of rows × columns bytes, as in the weave: where each head is in the
+         *     cycle (0–254), 255 at rest.
+         */
+        ScopeView: {
+            /** Base */
+            base: number[];
+            /** High */
+            high: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wave" | "path" | "colour";
+            /** Layer */
+            layer: number;
+            /** Low */
+            low: number[];
+            /** Mirrored */
+            mirrored: boolean[];
+            /** Names */
+            names: string[];
+            /** Phases */
+            phases: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[][];
+        };
+        /**
          * SelectionOrder
          * @description Heads to put in order.
          */
@@ -1128,6 +1160,8 @@ export interface components {
             pixels: string;
             /** Repeats */
             repeats: boolean;
+            /** Scopes */
+            scopes: components["schemas"]["ScopeView"][];
             /** Seconds */
             seconds: number;
             /** Start */

@@ -64,6 +64,7 @@ class Group:
         self.instance = spread_over(items, lambda number, block: number).astype(np.int64)
         self.row = np.concatenate([row[chosen] for _, _, row, _, chosen in items])
         self.turn = np.concatenate([turn[chosen] for _, _, _, turn, chosen in items])
+        self.layer = spread_over(items, lambda number, block: block.number).astype(np.int64)
         self.head = np.concatenate([block.head[chosen] for _, block, _, _, chosen in items])
         self.lane = np.concatenate([block.lane[chosen] for _, block, _, _, chosen in items])
         self.key = np.concatenate([block.key[chosen] for _, block, _, _, chosen in items])
@@ -86,7 +87,7 @@ class Group:
         self.active: Bools | None = None
 
     _per_element: tuple[str, ...] = (
-        "instance", "row", "turn", "head", "lane", "key", "depth", "seed", "circuit", "handover", "offset",
+        "instance", "row", "turn", "layer", "head", "lane", "key", "depth", "seed", "circuit", "handover", "offset",
     )  # fmt: skip
 
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
@@ -123,6 +124,10 @@ class Group:
             array = getattr(self, name)
             if array.dtype == np.float64 and name not in _EXACT:
                 setattr(self, name, array.astype(precision))
+
+    def where(self, phases: Phases) -> Turns:
+        """Where the elements are in their cycles, for pictures."""
+        return self._latest_turn(phases)
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         """Compute what the elements add in this frame. weight: (instances,)."""

@@ -126,6 +126,19 @@ class Plan:
         for group, chosen in self._order:
             group.act(values, chosen)
 
+    def where(self, running: Running) -> list[tuple[Ints, Ints, Floats]]:
+        """Where heads are in their cycles: for each group layer numbers, heads and phases 0…1, NaN at rest. (n,) each.
+
+        Of a tiled plan: heads counted on through the copies.
+        """
+        phases, found = self._phases(running), []
+        for group in self._groups:
+            turns = group.where(phases)
+            p = turns.p if turns.active is None else np.where(turns.active, turns.p, np.nan)
+            copy = group.instance // (self.instances // self._copies)
+            found.append((group.layer, group.head + copy * self.heads, p))
+        return found
+
     def lane_zero_phase(self, running: Running) -> dict[tuple[int, int], float]:
         """Phase of lane 0 of each (instance, layer), in cycles or turns: what an edit keeps."""
         row_phase = self._phases(running).row

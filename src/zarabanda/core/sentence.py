@@ -34,7 +34,7 @@ PATH_OPTIONS: list[Option] = [
     ("free", "drawn path"),
 ]  # fmt: skip
 PLANE_OPTIONS: list[Option] = [
-    ("yoke", "of pan and tilt"), ("floor", "on the floor"), ("upright", "on an upright plane"),
+    ("yoke", "in pan and tilt"), ("floor", "on the floor"), ("upright", "on an upright plane"),
 ]  # fmt: skip
 ORDER_LABELS = {
     "as-picked": "as picked", "reversed": "the other way round", "left-to-right": "left to right",

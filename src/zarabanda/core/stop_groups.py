@@ -22,20 +22,14 @@ from .groups import (
 )
 
 
-class NumberStops(Group):
-    """Stops with numbers: value = fixed + share · base, mixed in by the weight while the head is active."""
+class _StopsGroup(Group):
+    """Which stop each element has left, which it goes to, and how far it is on the way."""
 
     def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
         super().__init__(key, items, effects, heads)
-        form: Stops = key[3]
-        self.times = _times(form)
-        self.circle, self.long_way = key[4] in ("circle", "hue"), form.long_way
-        self.fixed = np.array([0.0 if stop.value is None else float(stop.value) for stop in form.stops])  # type: ignore[arg-type]
-        self.share = np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in form.stops])
-        self.target = plain_target(items, heads)
+        every = key[3].stops
+        self.times = stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
         self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
-
-    _tables = ("fixed", "share")
 
     def set_precision(self, precision: DTypeLike) -> None:
         super().set_precision(precision)
@@ -45,6 +39,20 @@ class NumberStops(Group):
         turns = self._latest_turn(phases)
         self.active = turns.active
         self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
+
+
+class NumberStops(_StopsGroup):
+    """Stops with numbers: value = fixed + share · base, mixed in by the weight while the head is active."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        form: Stops = key[3]
+        self.circle, self.long_way = key[4] in ("circle", "hue"), form.long_way
+        self.fixed = np.array([0.0 if stop.value is None else float(stop.value) for stop in form.stops])  # type: ignore[arg-type]
+        self.share = np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in form.stops])
+        self.target = plain_target(items, heads)
+
+    _tables = ("fixed", "share")
 
     def mixed(self, base: Floats, chosen: Chosen) -> Floats:
         """The values that the base gives way to, at full weight."""
@@ -60,18 +68,12 @@ class NumberStops(Group):
         values[target] = base + self.strength[chosen] * step
 
 
-def _times(form: Stops) -> stops.StopTimes:
-    every = form.stops
-    return stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
-
-
-class ColourStops(Group):
+class ColourStops(_StopsGroup):
     """Stops with colours, mixed in the effect's colour space; a stop may be the base colour itself."""
 
     def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
         super().__init__(key, items, effects, heads)
         form: Stops = key[3]
-        self.times = _times(form)
         self.space = colour.SPACES[key[4]]
         self.colours = np.array([stop.value or (0.0, 0.0, 0.0) for stop in form.stops])
         self.is_base = np.array([stop.value is None for stop in form.stops])
@@ -81,18 +83,8 @@ class ColourStops(Group):
         self.begin, self.step = np.ascontiguousarray(begin.T), np.ascontiguousarray(step.T)
         self.target = red_targets(items, heads)
         self.stride = heads
-        self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
 
     _tables = ("colours", "begin", "step")
-
-    def set_precision(self, precision: DTypeLike) -> None:
-        super().set_precision(precision)
-        self.times = self.times.in_precision(precision)
-
-    def _compute(self, phases: Phases) -> None:
-        turns = self._latest_turn(phases)
-        self.active = turns.active
-        self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         red = self.place(chosen)

@@ -218,6 +218,25 @@ class NoticeView(BaseModel):
     fix: FixView | None
 
 
+class ScopeView(BaseModel):
+    """The form of a layer over one cycle: `values` of each attribute in its unit, not clamped, `low`, `high` and `base`.
+
+    mirrored: heads whose pan is mirrored. phases: base64 of rows × columns bytes, as in the weave: where each head is in the
+    cycle (0–254), 255 at rest.
+    """
+
+    layer: int
+    kind: Literal["wave", "path", "colour"]
+    names: list[str]
+    unit: str
+    values: list[list[float]]
+    low: list[float]
+    high: list[float]
+    base: list[float]
+    mirrored: list[bool]
+    phases: str
+
+
 class WeaveView(BaseModel):
     """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle."""
 
@@ -235,6 +254,7 @@ class WeaveView(BaseModel):
     attributes: list[str]
     cut_off: dict[str, float]
     notices: list[NoticeView]
+    scopes: list[ScopeView]
     pixels: str
 
 

@@ -4,17 +4,18 @@ from __future__ import annotations
 
 import base64
 from dataclasses import asdict, dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core import attributes, notices, weave
+from zarabanda.core import attributes, notices, scope, weave
 from zarabanda.core.effect import Effect
 from zarabanda.core.placement import Heads, place
 from zarabanda.core.rig import Rig
 from zarabanda.errors import ZarabandaError
 
-from .models import FixView, NoticeView, WeaveAsk, WeaveView
+from .models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
 
 Floats = NDArray[np.float64]
 
@@ -95,6 +96,28 @@ def _notices(effect: Effect, stand: weave.Stand, bpm: float) -> list[NoticeView]
     ]
 
 
+def _scopes(effect: Effect, stand: weave.Stand, theta: Floats, order: NDArray[np.int64]) -> list[ScopeView]:
+    views = []
+    for one in scope.scopes(effect, stand, theta):
+        kind: Literal["wave", "path", "colour"] = "wave" if len(one.names) == 1 else "path" if len(one.names) == 2 else "colour"
+        at = np.nan_to_num(one.phases[:, order].T * 254, nan=255.0)
+        views.append(
+            ScopeView(
+                layer=one.number,
+                kind=kind,
+                names=list(one.names),
+                unit=attributes.BY_NAME[one.names[0]].unit,
+                values=np.round(one.values, 4).T.tolist(),
+                low=one.low.tolist(),
+                high=one.high.tolist(),
+                base=one.base.tolist(),
+                mirrored=one.mirrored[order].tolist(),
+                phases=base64.b64encode(np.ascontiguousarray(at).astype(np.uint8).tobytes()).decode(),
+            )
+        )
+    return views
+
+
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
@@ -127,5 +150,6 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         attributes=["look", *touched],
         cut_off=weave.cut_off(raw, ground.stand, touched),
         notices=_notices(effect, ground.stand, bpm) if ask.notices else [],
+        scopes=_scopes(effect, ground.stand, theta, order) if ask.notices else [],
         pixels=base64.b64encode(np.ascontiguousarray(pixels).tobytes()).decode(),
     )

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import styled from "styled-components";
 
-import { useEditor } from "./useEditor";
+import { useEditor, type Editor } from "./useEditor";
+import { SidePanel } from "./SidePanel";
 import { EffectTitle } from "./EffectTitle";
 import { LayerTools } from "./LayerTools";
 import { Notices } from "./Notices";
@@ -30,6 +31,9 @@ const Layer = styled.div`
     opacity: 0.55;
     text-decoration: line-through;
   }
+  > button[aria-label$="more"] {
+    min-height: 34px;
+  }
 `;
 const Rule = styled.hr`
   border: 0;
@@ -39,10 +43,15 @@ const Rule = styled.hr`
 `;
 
 /** The effect as sentences, and its weave. */
-export function EditorPane({ id, runKey }: { id: number; runKey: string | null }) {
-  const [start, setStart] = useState(0);
-  const editor = useEditor(id, start);
-  if (!editor) return <Pane />;
+function EditorPane({
+  editor,
+  runKey,
+  onWindow,
+}: {
+  editor: Editor;
+  runKey: string | null;
+  onWindow: (start: number) => void;
+}) {
   const { effect } = editor;
   const layers = effect.document.layers as { muted?: boolean }[];
   return (
@@ -66,7 +75,19 @@ export function EditorPane({ id, runKey }: { id: number; runKey: string | null }
       </Layer>
       <Notices editor={editor} />
       <Rule />
-      {editor.weave && <Weave weave={editor.weave} runKey={runKey} onWindow={setStart} />}
+      {editor.weave && <Weave weave={editor.weave} runKey={runKey} onWindow={onWindow} />}
     </Pane>
+  );
+}
+
+/** An effect in the hands: its sentences and weave, and beside them its scope and the base. */
+export function Workbench({ id, runKey }: { id: number; runKey: string | null }) {
+  const [start, setStart] = useState(0);
+  const editor = useEditor(id, start);
+  return (
+    <>
+      {editor ? <EditorPane editor={editor} runKey={runKey} onWindow={setStart} /> : <Pane />}
+      <SidePanel editor={editor} runKey={runKey} />
+    </>
   );
 }

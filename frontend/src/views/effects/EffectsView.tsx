@@ -1,9 +1,9 @@
 import styled from "styled-components";
 
 import { useDesk } from "../../state";
-import { BasePanel } from "./BasePanel";
-import { EditorPane } from "./EditorPane";
+import { Workbench } from "./EditorPane";
 import { Library } from "./Library";
+import { SidePanel } from "./SidePanel";
 import { StartHere } from "./StartHere";
 
 const Grid = styled.div`
@@ -28,8 +28,14 @@ export function EffectsView() {
   return (
     <Grid>
       <Library />
-      {effect ? <EditorPane key={effect.id} id={effect.id} runKey={effect.key} /> : <StartHere />}
-      <BasePanel />
+      {effect ? (
+        <Workbench key={effect.id} id={effect.id} runKey={effect.key} />
+      ) : (
+        <>
+          <StartHere />
+          <SidePanel editor={null} runKey={null} />
+        </>
+      )}
     </Grid>
   );
 }

@@ -1,0 +1,182 @@
+import { useEffect, useMemo, useRef } from "react";
+import styled from "styled-components";
+
+import type { Schemas } from "../../api/client";
+import { onEveryFrame } from "../../live/loop";
+import { runningOf } from "../../live/socket";
+import {
+  bytesOf,
+  colourOf,
+  figurePoints,
+  heightOf,
+  samplesAt,
+  wavePoints,
+  type Point,
+  type Scope,
+  type Size,
+} from "./scopes";
+
+const Canvas = styled.canvas`
+  width: 100%;
+  height: 148px;
+  display: block;
+  background: #0b0907;
+  touch-action: none;
+  &[data-drags] {
+    cursor: ns-resize;
+  }
+`;
+const BONE = "#efe7d8";
+const QUIET = "#867c6f";
+
+function line(context: CanvasRenderingContext2D, points: Point[], closed = false) {
+  context.beginPath();
+  points.forEach(({ x, y }, n) => (n ? context.lineTo(x, y) : context.moveTo(x, y)));
+  if (closed) context.closePath();
+  context.stroke();
+}
+
+/** Strokes over what is out of the range: it is cut off. */
+function hatch(context: CanvasRenderingContext2D, top: number, bottom: number, width: number) {
+  if (bottom - top < 1) return;
+  context.save();
+  context.beginPath();
+  context.rect(0, top, width, bottom - top);
+  context.clip();
+  context.strokeStyle = "#3a342d";
+  for (let x = -40; x < width + 40; x += 7)
+    line(context, [
+      { x, y: bottom },
+      { x: x + (bottom - top), y: top },
+    ]);
+  context.restore();
+}
+
+function paintWave(context: CanvasRenderingContext2D, scope: Scope, size: Size): Point[] {
+  const [top, bottom] = [heightOf(scope.high[0]!, scope, size), heightOf(scope.low[0]!, scope, size)];
+  hatch(context, 0, top, size.width);
+  hatch(context, bottom, size.height, size.width);
+  context.strokeStyle = QUIET;
+  line(context, [
+    { x: 0, y: top },
+    { x: size.width, y: top },
+  ]);
+  line(context, [
+    { x: 0, y: bottom },
+    { x: size.width, y: bottom },
+  ]);
+  context.setLineDash([5, 4]);
+  const base = heightOf(scope.base[0]!, scope, size);
+  line(context, [
+    { x: 0, y: base },
+    { x: size.width, y: base },
+  ]);
+  context.setLineDash([]);
+  const points = wavePoints(scope, size);
+  context.strokeStyle = BONE;
+  context.lineWidth = 2;
+  line(context, points);
+  context.lineWidth = 1;
+  return points;
+}
+
+function paintColours(context: CanvasRenderingContext2D, scope: Scope, size: Size): Point[] {
+  const count = scope.values[0]!.length;
+  const step = size.width / count;
+  for (let n = 0; n < count; n++) {
+    context.fillStyle = colourOf(scope, n);
+    context.fillRect(n * step, 20, step + 1, size.height - 60);
+  }
+  return scope.values[0]!.map((_, n) => ({ x: (n / (count - 1)) * size.width, y: size.height - 22 }));
+}
+
+interface Props {
+  scope: Scope;
+  weave: Schemas["WeaveView"];
+  runKey: string | null;
+  onDrag: (units: (height: number) => number, phase: "start" | "move" | "end", grabbed: number) => void;
+  drags: boolean;
+}
+
+/** The form of a layer over its cycle, with a dot for where each head is now. */
+export function ScopePicture({ scope, weave, runKey, onDrag, drags }: Props) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const phases = useMemo(() => bytesOf(scope.phases), [scope.phases]);
+  const from = useRef<number | null>(null);
+
+  useEffect(() => {
+    const element = canvas.current!;
+    const context = element.getContext("2d")!;
+    return onEveryFrame(() => {
+      const ratio = devicePixelRatio;
+      const size = { width: element.clientWidth, height: element.clientHeight };
+      if (element.width !== Math.round(size.width * ratio)) {
+        element.width = Math.round(size.width * ratio);
+        element.height = Math.round(size.height * ratio);
+      }
+      context.setTransform(ratio, 0, 0, ratio, 0, 0);
+      context.clearRect(0, 0, size.width, size.height);
+      let points: Point[];
+      let other: Point[] | null = null;
+      if (scope.kind === "wave") points = paintWave(context, scope, size);
+      else if (scope.kind === "colour") points = paintColours(context, scope, size);
+      else {
+        points = figurePoints(scope, size);
+        context.strokeStyle = QUIET;
+        if (scope.mirrored.some(Boolean)) {
+          other = figurePoints(scope, size, true);
+          line(context, other, true);
+        }
+        context.strokeStyle = BONE;
+        line(context, points, true);
+      }
+      const running = runKey ? runningOf(runKey) : null;
+      if (!running) return;
+      const share = ((((running.theta - weave.start) / weave.cycles) % 1) + 1) % 1;
+      const at = samplesAt(phases, weave.heads.length, weave.columns, share, points.length);
+      at.forEach((sample, row) => {
+        if (sample < 0) return;
+        const { x, y } = (scope.mirrored[row] && other ? other : points)[sample]!;
+        context.fillStyle = scope.kind === "colour" ? colourOf(scope, sample) : BONE;
+        context.beginPath();
+        context.arc(x, y, 4, 0, 7);
+        context.fill();
+        context.strokeStyle = "#0b0907";
+        context.stroke();
+      });
+    });
+  }, [scope, weave, runKey, phases]);
+
+  const units = (event: React.PointerEvent<HTMLCanvasElement>) => {
+    const size = { width: event.currentTarget.clientWidth, height: event.currentTarget.clientHeight };
+    const perPixel = heightOf(scope.base[0]!, scope, size) - heightOf(scope.base[0]! + 1, scope, size) || 1;
+    return (height: number) => height / perPixel;
+  };
+  const value = (event: React.PointerEvent<HTMLCanvasElement>) => {
+    const base = heightOf(scope.base[0]!, scope, { width: 0, height: event.currentTarget.clientHeight });
+    return scope.base[0]! + units(event)(base - event.nativeEvent.offsetY);
+  };
+  return (
+    <Canvas
+      ref={canvas}
+      role="img"
+      data-drags={drags || undefined}
+      aria-label={`Layer ${scope.layer + 1}: ${scope.names.join(", ")} over one cycle`}
+      onPointerDown={(event) => {
+        if (!drags) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        from.current = event.clientY;
+        onDrag(units(event), "start", value(event));
+      }}
+      onPointerMove={(event) => {
+        if (from.current !== null) onDrag(() => units(event)(from.current! - event.clientY), "move", 0);
+      }}
+      onPointerUp={(event) => {
+        if (from.current === null) return;
+        const moved = units(event)(from.current - event.clientY);
+        from.current = null;
+        onDrag(() => moved, "end", 0);
+      }}
+    />
+  );
+}

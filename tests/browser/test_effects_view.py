@@ -1,0 +1,95 @@
+"""The Effects view: scope, warnings, search, files; each with what the engine or the show then has."""
+
+import json
+
+import numpy as np
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.engine import act, api, live_state, spot_levels
+from tests.browser.test_first_effect import draft_effect, select, start
+from tests.waiting import until
+
+
+@pytest.fixture(autouse=True)
+def quiet_stage(demo):
+    act(demo, do="stop-all")
+    api(demo, "/api/draft", method="DELETE")
+    live_state(demo, lambda state: not state["running"])
+
+
+def test_dragging_in_the_scope_sets_the_depth_in_one_step(page, demo):
+    select(page, "101-110")
+    start(page)
+    _, before = draft_effect(demo)
+    picture = page.get_by_role("img", name="Layer 1: intensity over one cycle")
+    box = picture.bounding_box()
+    page.mouse.move(box["x"] + 60, box["y"] + 100)
+    page.mouse.down()
+    for step in range(6):
+        page.mouse.move(box["x"] + 60, box["y"] + 100 + 6 * step)
+        page.wait_for_timeout(25)
+    assert draft_effect(demo)[1] == before
+    page.mouse.up()
+    after = until(lambda: (now := draft_effect(demo)[1]) != before and now, 5)
+    assert after["layers"][0]["anchor"]["depth"] < 60
+    page.keyboard.press("Control+z")
+    until(lambda: draft_effect(demo)[1] == before, 5)
+
+
+def test_a_warning_says_what_will_be_seen_and_its_button_mends_it(page, demo):
+    select(page, "301-308")
+    start(page, "Position, as a path")
+    warning = page.get_by_text("The lights are dark: nothing of this will be seen.")
+    expect(warning).to_be_visible()
+    page.get_by_role("button", name="Raise intensity to 60 % with it").click()
+    expect(warning).to_have_count(0)
+    until(lambda: demo.universe(2)["slots"][4] > 100, 5)
+    assert [layer["attribute"] for layer in draft_effect(demo)[1]["layers"]] == ["position", "intensity"]
+
+
+def test_the_library_is_searched_by_words_of_the_sentence_and_by_family(page):
+    library = page.get_by_role("listbox", name="Library")
+    every = library.get_by_role("option")
+    expect(every).to_have_count(35)
+    page.get_by_role("textbox", name="Search the library").fill("relay there and back")
+    expect(every).to_have_count(1)
+    expect(every.first).to_contain_text("Lamplighter")
+    page.get_by_role("textbox", name="Search the library").fill("nothing has this")
+    expect(page.get_by_text("No effect has these words")).to_be_visible()
+    page.get_by_role("textbox", name="Search the library").fill("")
+    page.get_by_role("button", name="Show").click()
+    page.get_by_role("option", name="Beam", exact=True).click()
+    expect(every.first).to_contain_text("Frost breath")
+
+
+def test_an_effect_goes_out_as_a_file_and_comes_back_with_what_is_wrong_told(page, demo, tmp_path):
+    page.get_by_role("listbox", name="Library").get_by_role("option", name="Undertow").click()
+    page.get_by_role("button", name="Undertow: more").click()
+    with page.expect_download() as saved:
+        page.get_by_role("menuitem", name="Export as a file").click()
+    document = json.loads(saved.value.path().read_text())
+    assert document["name"] == "Undertow"
+    broken = document | {"name": "Broken", "layers": [document["layers"][0] | {"ratio": -1}]}
+    file = tmp_path / "set.json"
+    file.write_text(json.dumps({"format": "zarabanda.effects/1", "effects": [document | {"name": "Undertow again"}, broken]}))
+    page.get_by_label("Effect file").set_input_files(str(file))
+    told = page.get_by_role("dialog", name="Not everything could be read")
+    expect(told).to_contain_text("layers.0.ratio")
+    told.get_by_role("button", name="Close").click()
+    names = [effect["name"] for effect in api(demo, "/api/effects")["effects"]]
+    assert "Undertow again" in names
+    assert "Broken" not in names
+    page.keyboard.press("Control+z")
+    until(lambda: "Undertow again" not in [effect["name"] for effect in api(demo, "/api/effects")["effects"]], 5)
+
+
+def test_colours_of_a_second_layer_come_to_the_node(page, demo):
+    select(page, "101-110")
+    start(page)
+    page.get_by_role("button", name="Add a layer").click()
+    page.get_by_role("menuitem", name="Colour, through stops").click()
+    page.get_by_role("button", name="Stops: 2 colours").wait_for()
+    until(lambda: spot_levels(demo).max() > 20, 5)
+    slots = np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)
+    assert np.ptp(slots[:, 7:10].astype(int), axis=0).max() > 20, "the flags of the heads differ"

@@ -1,0 +1,45 @@
+"""The scope: the form over a cycle, and where every head is in it."""
+
+import numpy as np
+import pytest
+
+from tests.core.stands import row_of_heads
+from zarabanda.core import scope
+from zarabanda.demo.library import LIBRARY
+from zarabanda.formats import effect_document
+
+
+def layer(**more):
+    wave = {"kind": "waveform", "shape": "rise"}
+    return {"attribute": "intensity", "form": wave, "anchor": {"kind": "above", "depth": 80}} | more
+
+
+def scopes(document, heads, theta):
+    return scope.scopes(effect_document.read(document).to_core(), row_of_heads(heads, {"intensity": 50.0}), np.asarray(theta))
+
+
+def test_the_form_is_shown_whole_with_what_is_cut_off():
+    (one,) = scopes({"name": "x", "layers": [layer(ratio=3, start=90)]}, 4, [0.0])
+    np.testing.assert_allclose(one.values[:, 0], 50 + 80 * np.linspace(0, 1, 97), atol=1e-6)
+    assert (one.low[0], one.high[0], one.base[0]) == (0, 100, 50)
+
+
+def test_phases_are_those_of_the_ripple():
+    (one,) = scopes({"name": "x", "layers": [layer()], "spread": {"kind": "ripple", "degrees": 360}}, 4, [0.0, 0.6])
+    np.testing.assert_allclose(one.phases, [[0, 0.75, 0.5, 0.25], [0.6, 0.35, 0.1, 0.85]], atol=1e-9)
+
+
+def test_heads_at_rest_have_no_phase():
+    (one,) = scopes({"name": "x", "layers": [layer()], "spread": {"kind": "relay"}}, 3, [0.5, 1.5])
+    np.testing.assert_allclose(one.phases, [[0.5, np.nan, np.nan], [np.nan, 0.5, np.nan]])
+
+
+@pytest.mark.parametrize("document", LIBRARY, ids=lambda document: document["name"])
+def test_every_layer_of_the_library_has_one(document):
+    every = scopes(document, 5, [0.0, 0.3, 2.2])
+    assert [one.number for one in every] == list(range(len(document["layers"])))
+    for one in every:
+        assert np.isfinite(one.values).all()
+        inside = one.phases[~np.isnan(one.phases)]
+        assert ((inside >= 0) & (inside < 1)).all()
+        assert len(one.values) == 97
