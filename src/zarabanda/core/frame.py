@@ -52,13 +52,22 @@ class Frame:
         self._low, self._high = rig.low.astype(precision), rig.high.astype(precision)
         self._mapper = Mapper(rig, precision)
         self._values = self._mapper.values
+        self._base: Base | None = None
+        self._changed: set[int] = set()
         self._circles = {row for row, attribute in enumerate(attributes.ATTRIBUTES) if attribute.circle}
 
     def values(self, base: Base, plan: Plan, running: Running, levels: Levels) -> Floats:
         """Values (A, N) in natural units, clamped to each head's range."""
         values = self._values
         flat = values.ravel()
-        flat[:] = base.values
+        if base is not self._base:
+            self._base = base
+            flat[:] = base.values
+        else:  # only what the last frame changed
+            kept = base.values.reshape(values.shape)
+            for row in self._changed:
+                values[row] = kept[row]
+        self._changed = {attributes.INTENSITY, *plan.rows}
         plan.apply(flat, running)
         for row in plan.rows:
             own = values[row]

@@ -30,5 +30,14 @@ def unit(seed: ArrayLike, key: ArrayLike, cycle: ArrayLike) -> NDArray[np.float6
     >>> bool((unit(1, [0, 1, 2], 5) == unit(1, [0, 1, 2], 5)).all())
     True
     """
-    mixed = _mixed(_mixed(_mixed(_words(seed)) ^ _words(key)) ^ _words(cycle))
-    return (mixed >> np.uint64(11)).astype(np.float64) * 2.0**-53
+    return unit_of(mixed_key(seed, key), cycle)
+
+
+def mixed_key(seed: ArrayLike, key: ArrayLike) -> NDArray[np.uint64]:
+    """The part of the hash that does not change with the cycle, for `unit_of`."""
+    return _mixed(_mixed(_words(seed)) ^ _words(key))
+
+
+def unit_of(mixed: NDArray[np.uint64], cycle: ArrayLike) -> NDArray[np.float64]:
+    """`unit` for keys that were mixed before."""
+    return (_mixed(mixed ^ _words(cycle)) >> np.uint64(11)).astype(np.float64) * 2.0**-53

@@ -23,13 +23,13 @@ from .groups import (
 
 
 class _StopsGroup(Group):
-    """Which stop each element has left, which it goes to, and how far it is on the way."""
+    """Which stop each element goes to, and how far it is on the way from the one before."""
 
     def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
         super().__init__(key, items, effects, heads)
         every = key[3].stops
         self.times = stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
-        self.left, self.to, self.way = np.zeros(0, np.int64), np.zeros(0, np.int64), np.zeros(0)
+        self.to, self.way = np.zeros(0, np.int64), np.zeros(0)
 
     def set_precision(self, precision: DTypeLike) -> None:
         super().set_precision(precision)
@@ -38,7 +38,7 @@ class _StopsGroup(Group):
     def _compute(self, phases: Phases) -> None:
         turns = self._latest_turn(phases)
         self.active = turns.active
-        self.left, self.to, self.way = stops.stop_at(self.times, turns.p)
+        self.to, self.way = stops.stop_at(self.times, turns.p)
 
 
 class NumberStops(_StopsGroup):
@@ -56,7 +56,8 @@ class NumberStops(_StopsGroup):
 
     def mixed(self, base: Floats, chosen: Chosen) -> Floats:
         """The values that the base gives way to, at full weight."""
-        left, to, way = self.left[chosen], self.to[chosen], self.way[chosen]
+        to, way = self.to[chosen], self.way[chosen]
+        left = to - 1  # the one before the first is the last
         start, end = self.fixed[left] + self.share[left] * base, self.fixed[to] + self.share[to] * base
         return start + way * (colour.hue_step(start, end, self.long_way) if self.circle else end - start)
 
@@ -100,7 +101,7 @@ class ColourStops(_StopsGroup):
         if not self.has_base:
             at = (begin[to] + step[to] * way for begin, step in zip(self.begin, self.step, strict=True))
             return self.space.to_rgb(*at)
-        left = self.left[chosen]
+        left = to - 1  # the one before the first is the last
         base = np.stack([values[place] for place in places], axis=-1)
         start = np.where(self.is_base[left][:, None], base, self.colours[left])
         end = np.where(self.is_base[to][:, None], base, self.colours[to])

@@ -52,8 +52,8 @@ def stop_times(travels: Sequence[float], holds: Sequence[float], eases: Sequence
     return StopTimes(begin, slope, shift, np.array([EASE_INDEX[ease] for ease in eases]))
 
 
-def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Ints, Floats]:
-    """Which stop a head has left, which it goes to or holds, and how far it is on the way (0…1, eased).
+def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Floats]:
+    """Which stop a head goes to or holds, and how far it is on the way there (0…1, eased) from the one before.
 
     p: (n,) phase in cycles, 0…1. At p = 0 the head leaves the last stop and travels to stop 0.
     """
@@ -68,9 +68,7 @@ def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Ints, Floats]:
     way += times.shift[to]
     np.minimum(way, 1.0, out=way)
     np.maximum(way, 0.0, out=way)
-    left = to - 1
-    left[left < 0] = len(times.begin) - 1
-    return left, to, _eased(times, to, way)
+    return to, _eased(times, to, way)
 
 
 def _eased(times: StopTimes, to: Ints, way: Floats) -> Floats:

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from . import colour, randomness, waveforms
 from .effect import Effect, Waveform
@@ -13,7 +14,6 @@ from .groups import (
     Chosen,
     Floats,
     Group,
-    Ints,
     Item,
     Phases,
     Turns,
@@ -21,6 +21,8 @@ from .groups import (
     plain_target,
     spread_over,
 )
+
+Keys = NDArray[np.uint64]
 
 
 class WaveGroup(Group):
@@ -37,23 +39,24 @@ class WaveGroup(Group):
         self.random = self.shape in waveforms.RANDOM_SHAPES
         if self.shape == "curve":
             self.curve = waveforms.curve(self.form.points, self.form.smooth)
+        self.mixed_key = randomness.mixed_key(self.seed, self.key)
         self._flat_steps = self.shape == "steps" and self.always and not self.softness.any()
         self._cycle, self._drawn = np.zeros(0), np.zeros(0)
         self.target = plain_target(items, heads)
         self.level = np.zeros(0)
 
-    _per_element = (*Group._per_element, "duty", "softness")
+    _per_element = (*Group._per_element, "duty", "softness", "mixed_key")
 
     def _compute(self, phases: Phases) -> None:
         if self._flat_steps and self.how == "ripple":
             self.active = None
             cycle = np.floor(looked_up(phases.raw, self.row, self._one_row) - self.offset)
-            self.level = self._remembered(cycle, self.seed, self.key)
+            self.level = self._remembered(cycle)
             return
         if self.how != "many":
             turns = self._turns(phases, self.random)
             self.active = turns.active
-            self.level = self._level(turns, self.duty, self.softness, self.seed, self.key)
+            self.level = self._level(turns, self.duty, self.softness, self.mixed_key)
             return
         many = self._many_turns(phases)
         count = len(many.p)
@@ -61,17 +64,17 @@ class WaveGroup(Group):
         assert many.cycle is not None
         flat = Turns(many.p.ravel(), None, many.cycle.ravel(), many.p.ravel())
         duty, softness = np.tile(self.duty, count), np.tile(self.softness, count)
-        level = self._level(flat, duty, softness, np.tile(self.seed, count), np.tile(self.key, count)).reshape(many.p.shape)
+        level = self._level(flat, duty, softness, np.tile(self.mixed_key, count)).reshape(many.p.shape)
         self.active = np.asarray(many.active.any(axis=0))
         self.level = np.where(self.active, np.where(many.active, level, -np.inf).max(axis=0), 0.0)
 
-    def _level(self, turns: Turns, duty: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
+    def _level(self, turns: Turns, duty: Floats, softness: Floats, mixed: Keys) -> Floats:
         p = turns.q if self.random and turns.q is not None else turns.p
         if self.shape == "soft":
             return waveforms.soft_square(p, duty, softness)
         inside = p if self.always else p / duty
         if self.random:
-            level = self._random_level(inside, turns.cycle, softness, seed, key)  # type: ignore[arg-type]
+            level = self._random_level(inside, turns.cycle, softness, mixed)  # type: ignore[arg-type]
         elif self.shape == "curve":
             level = self.curve(inside)
         else:
@@ -80,23 +83,23 @@ class WaveGroup(Group):
             return level
         return np.where(p < duty, level, waveforms.rest_level(self.shape, self.form.points))
 
-    def _random_level(self, p: Floats, cycle: Floats, softness: Floats, seed: Ints, key: Ints) -> Floats:
-        now = self._unit(seed, key, cycle)
+    def _random_level(self, p: Floats, cycle: Floats, softness: Floats, mixed: Keys) -> Floats:
+        now = self._unit(mixed, cycle)
         if self.shape == "noise":
-            return waveforms.noise_level(p, now, self._unit(seed, key, cycle + 1))
-        return waveforms.steps_level(p, softness, self._unit(seed, key, cycle - 1), now)
+            return waveforms.noise_level(p, now, self._unit(mixed, cycle + 1))
+        return waveforms.steps_level(p, softness, self._unit(mixed, cycle - 1), now)
 
-    def _unit(self, seed: Ints, key: Ints, cycle: Floats) -> Floats:
-        return randomness.unit(seed, key, cycle).astype(self.precision, copy=False)
+    def _unit(self, mixed: Keys, cycle: Floats) -> Floats:
+        return randomness.unit_of(mixed, cycle).astype(self.precision, copy=False)
 
-    def _remembered(self, cycle: Floats, seed: Ints, key: Ints) -> Floats:
+    def _remembered(self, cycle: Floats) -> Floats:
         """Levels of cycles; drawn anew only where the cycle is another than when last asked."""
         if len(self._cycle) != len(cycle):
             self._cycle, self._drawn = np.full(len(cycle), np.nan), np.zeros(len(cycle), self.precision)
         new = np.flatnonzero(cycle != self._cycle)
         if len(new):
             self._cycle[new] = cycle[new]
-            self._drawn[new] = randomness.unit(seed[new], key[new], cycle[new])
+            self._drawn[new] = randomness.unit_of(self.mixed_key[new], cycle[new])
         return self._drawn
 
 
