@@ -52,7 +52,7 @@ export function BuskView() {
           return control ? (
             <FaderControl key={control.key} control={control} />
           ) : (
-            <Empty key={place}>Button {place}, empty</Empty>
+            <Empty key={place}>Fader {place}, empty</Empty>
           );
         })}
       </Faders>
