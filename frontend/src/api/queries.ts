@@ -28,18 +28,30 @@ export const useEffectView = (id: number | null) =>
     queryFn: () => take(api.GET("/api/effects/{effect_id}", { params: { path: { effect_id: id! } } })),
   });
 
-export const useWeave = (id: number, document: unknown, ask: Schemas["WeaveAsk"]) =>
+/** A weave; `kind` thumb: on a made-up row, so that only the document can change it. */
+export const useWeave = (
+  id: number,
+  document: unknown,
+  ask: Schemas["WeaveAsk"],
+  kind: "weave" | "thumb" = "weave",
+) =>
   useQuery({
-    queryKey: ["weave", id, document, ask],
+    queryKey: [kind, id, document, ask],
     queryFn: () =>
       take(api.POST("/api/effects/{effect_id}/weave", { params: { path: { effect_id: id } }, body: ask })),
     placeholderData: (before) => before,
   });
 
-/** Everything that an edit of the show can change. */
+const SOON_MS = 150;
+let soon = 0;
+
+/** Ask anew for everything that an edit of the show can change; for many edits in a row, once. */
 export function refresh() {
-  const stale: QueryKey[] = [["show"], ["effects"], ["effect"], ["draft"], ["pages"], ["weave"]];
-  for (const queryKey of stale) void queries.invalidateQueries({ queryKey });
+  clearTimeout(soon);
+  soon = window.setTimeout(() => {
+    const stale: QueryKey[] = [["show"], ["effects"], ["effect"], ["draft"], ["pages"], ["weave"]];
+    for (const queryKey of stale) void queries.invalidateQueries({ queryKey });
+  }, SOON_MS);
 }
 
 /** Tell the user what was refused. */

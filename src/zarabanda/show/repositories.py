@@ -105,17 +105,24 @@ def delete_effect(session: Session, effect_id: int) -> None:
     session.delete(row)
 
 
-def uses(session: Session, effect_id: int) -> list[str]:
-    """Where an effect is used, in words."""
+def all_uses(session: Session) -> dict[int, list[str]]:
+    """Where each effect is used, in words, by its number."""
     rows = session.execute(
-        select(Page.name, ControlRow.place, ControlRow.mode)
+        select(ControlRow.effect_id, Page.name, ControlRow.place, ControlRow.mode)
         .join(ControlRow, ControlRow.page_id == Page.id)
-        .where(ControlRow.effect_id == effect_id)
         .order_by(Page.position, ControlRow.place)
     )
-    found = [f"{'fader' if mode == 'fader' else 'button'} {place} of {page}" for page, place, mode in rows]
-    drafts = session.scalar(select(func.count()).select_from(DraftEffect).where(DraftEffect.effect_id == effect_id))
-    return [*found, *(["the draft"] if drafts else [])]
+    found: dict[int, list[str]] = {}
+    for effect_id, page, place, mode in rows:
+        found.setdefault(effect_id, []).append(f"{'fader' if mode == 'fader' else 'button'} {place} of {page}")
+    for effect_id in session.scalars(select(DraftEffect.effect_id).distinct()):
+        found.setdefault(effect_id, []).append("the draft")
+    return found
+
+
+def uses(session: Session, effect_id: int) -> list[str]:
+    """Where an effect is used, in words."""
+    return all_uses(session).get(effect_id, [])
 
 
 def put_on_draft(session: Session, effect_id: int, heads: Iterable[str]) -> DraftEffect:

@@ -16,7 +16,7 @@ const ASK = { heads: [], columns: 48, attribute: "look", phantom: 9, start: 0, n
 /** An effect's weave, small, on a made-up row of nine heads. */
 export function WeaveThumb({ id, document }: { id: number; document: unknown }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const { data } = useWeave(id, document, ASK);
+  const { data } = useWeave(id, document, ASK, "thumb");
   useEffect(() => {
     if (data) canvas.current?.getContext("2d")?.putImageData(weaveImage(data), 0, 0);
   }, [data]);

@@ -47,6 +47,7 @@ export function useEditor(id: number, start: number): Editor | null {
   );
   const { data: woven } = useWeave(id, kept?.document, ask);
   const busy = useRef(false);
+  const commits = useRef(0);
   const waiting = useRef<Change | null>(null);
 
   const ask_ = useCallback(
@@ -65,10 +66,13 @@ export function useEditor(id: number, start: number): Editor | null {
       if (busy.current) return;
       busy.current = true;
       try {
+        await Promise.resolve(); // a key moves and lets go at once: then there is nothing to preview
         while (waiting.current) {
           const next = waiting.current;
           waiting.current = null;
-          setShown(await ask_(next, true).then(({ effect, weave }) => ({ effect, weave: weave ?? null })));
+          const begun = commits.current;
+          const { effect, weave } = await ask_(next, true);
+          if (commits.current === begun) setShown({ effect, weave: weave ?? null }); // else it is overtaken
         }
       } catch (error) {
         tell(error);
@@ -81,6 +85,7 @@ export function useEditor(id: number, start: number): Editor | null {
   const commit = useCallback(
     async (change: Change) => {
       waiting.current = null;
+      commits.current += 1;
       try {
         const { effect, weave } = await ask_(change, false);
         client.setQueryData(["effect", id], effect);

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+from functools import lru_cache
 from typing import Any
 
 from flask_openapi3.blueprint import APIBlueprint
@@ -46,15 +48,25 @@ class EffectPath(BaseModel):
     effect_id: int
 
 
-def view(session: Session, row: EffectRow, document: dict[str, Any] | None = None) -> EffectView:
-    """An effect for the screen; `document`: as it is being edited."""
-    shown = EffectDocument.model_validate(document or row.document).model_dump(mode="json")
+@lru_cache(maxsize=512)
+def _read(text: str) -> tuple[str, SentenceView, list[str]]:
+    """Name, sentence and families of a document (as JSON text): read once, shown often."""
+    shown = EffectDocument.model_validate_json(text).model_dump(mode="json")
     parts = sentence.effect_sentence(shown)
-    text = " ".join(sentence.as_text(part) for part in [*parts["layers"], parts["shared"]])
+    words = " ".join(sentence.as_text(part) for part in [*parts["layers"], parts["shared"]])
+    return shown["name"], SentenceView(**parts, text=words), _families(shown)
+
+
+def view(
+    session: Session, row: EffectRow, document: dict[str, Any] | None = None, uses: dict[int, list[str]] | None = None
+) -> EffectView:
+    """An effect for the screen; `document`: as it is being edited; `uses`: of all effects, where known."""
+    shown = document or row.document
+    name, words, families = _read(json.dumps(shown))
+    found = repositories.all_uses(session) if uses is None else uses
     return EffectView(
-        id=row.id, name=shown["name"], kept=row.kept, favourite=row.favourite, families=_families(shown),
-        document=document or row.document,
-        sentence=SentenceView(**parts, text=text), uses=repositories.uses(session, row.id),
+        id=row.id, name=name, kept=row.kept, favourite=row.favourite, families=families, document=shown, sentence=words,
+        uses=found.get(row.id, []),
     )  # fmt: skip
 
 
@@ -85,7 +97,8 @@ def _tempo_exists(session: Session, document: EffectDocument) -> None:
 def get_library() -> EffectsView:
     """Effects of the library, by name."""
     with context().store.reading() as session:
-        return EffectsView(effects=[view(session, row) for row in repositories.library(session)])
+        uses = repositories.all_uses(session)
+        return EffectsView(effects=[view(session, row, uses=uses) for row in repositories.library(session)])
 
 
 @api.post("", responses={201: NewEffectView})
