@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+import os
+
 import pytest
+from hypothesis import settings
 
 from zarabanda import wire
 from zarabanda.running import started
+
+# the same examples on every run of all checks; new ones are looked for while developing
+settings.register_profile("all checks", derandomize=True, deadline=None)
+if os.environ.get("CI"):
+    settings.load_profile("all checks")
 
 
 class Demo:
