@@ -185,12 +185,6 @@ class Supervisor:
             children.insert(0, _Child("node", node))
         return children
 
-    def process(self, name: str) -> int:
-        """Process number of a part."""
-        child = next(child for child in self._children if child.name == name)
-        assert child.process is not None
-        return child.process.pid
-
     def stop(self) -> None:
         """End `run`."""
         self._stopping = True

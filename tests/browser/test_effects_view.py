@@ -80,6 +80,8 @@ def test_an_effect_goes_out_as_a_file_and_comes_back_with_what_is_wrong_told(pag
     names = [effect["name"] for effect in api(demo, "/api/effects")["effects"]]
     assert "Undertow again" in names
     assert "Broken" not in names
+    page.get_by_role("listbox", name="Library").get_by_role("option", name="Undertow again").wait_for()
+    page.wait_for_load_state("networkidle")  # its weave has come: nothing asks for it once it is gone
     page.keyboard.press("Control+z")
     until(lambda: "Undertow again" not in [effect["name"] for effect in api(demo, "/api/effects")["effects"]], 5)
 

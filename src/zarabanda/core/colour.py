@@ -5,7 +5,7 @@ Colours are arrays (..., 3) of drive 0…1 of red, green, blue, shown on screen 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -25,11 +25,6 @@ def hex_to_rgb(text: str) -> tuple[float, float, float]:
     (1.0, 0.0, 0.2)
     """
     return (int(text[1:3], 16) / 255, int(text[3:5], 16) / 255, int(text[5:7], 16) / 255)
-
-
-def rgb_to_hex(rgb: Sequence[float]) -> str:
-    """Drives to `#rrggbb`, rounded to the nearest of 256 steps."""
-    return "#" + "".join(f"{int(min(max(drive, 0.0), 1.0) * 255 + 0.5):02x}" for drive in rgb)
 
 
 _TINY = 1e-20

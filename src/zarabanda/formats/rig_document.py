@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Any
+from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -58,10 +58,6 @@ class ModeDocument(_Part):
             if channel.cell > len(self.cells):
                 raise ValueError(f"channel {channel.source} is of cell {channel.cell}, but there are {len(self.cells)}")
         return self
-
-    def to_message(self) -> dict[str, Any]:
-        """Plain data for the engine."""
-        return self.model_dump(exclude={"maker", "model"})
 
 
 class FixtureDocument(_Part):

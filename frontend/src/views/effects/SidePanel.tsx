@@ -1,7 +1,8 @@
 import { useState } from "react";
-import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
+import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
+import { TabName, TabRow } from "../../ui/Tabs";
 import { BasePanel } from "./BasePanel";
 import { ScopePanel } from "./ScopePanel";
 import type { Editor } from "./useEditor";
@@ -9,27 +10,6 @@ import type { Editor } from "./useEditor";
 const Frame = styled(Tabs)`
   display: flex;
   flex-direction: column;
-`;
-const Kinds = styled(TabList)`
-  display: flex;
-  border-bottom: 1px solid var(--line);
-  position: sticky;
-  top: 0;
-  background: var(--ink);
-  z-index: 1;
-`;
-const Kind = styled(Tab)`
-  padding: 8px 16px;
-  min-height: 40px;
-  cursor: pointer;
-  color: var(--quiet);
-  border-bottom: 2px solid transparent;
-  outline-offset: -3px;
-  &[data-selected] {
-    color: var(--bone);
-    border-color: var(--bone);
-    font-weight: 650;
-  }
 `;
 const Panel = styled(TabPanel)`
   outline-offset: -2px;
@@ -41,10 +21,10 @@ export function SidePanel({ editor, runKey }: { editor: Editor | null; runKey: s
   if (!editor) return <BasePanel />;
   return (
     <Frame selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
-      <Kinds aria-label="Beside the effect">
-        <Kind id="scope">Scope</Kind>
-        <Kind id="base">Base</Kind>
-      </Kinds>
+      <TabRow aria-label="Beside the effect">
+        <TabName id="scope">Scope</TabName>
+        <TabName id="base">Base</TabName>
+      </TabRow>
       <Panel key={tab} id={tab}>
         {tab === "scope" ? <ScopePanel editor={editor} runKey={runKey} /> : <BasePanel />}
       </Panel>
