@@ -31,7 +31,20 @@ _TINY = 1e-20
 
 
 def rgb_to_hsv_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
-    """Hue in degrees 0…360, saturation and value 0…1, each an array of the drives' shape. A grey has hue 0.
+    """Hue in degrees 0…360, saturation and value 0…1, each an array of the drives' shape. A grey has hue 0."""
+    hue, chroma, _ = rgb_to_hue_planes(red, green, blue)
+    value = np.maximum(np.maximum(red, green), blue)
+    return hue, chroma / np.maximum(value, _TINY), value
+
+
+def hsv_to_rgb_planes(hue: Floats, saturation: Floats, value: Floats) -> tuple[Floats, Floats, Floats]:
+    """The way back; hue in degrees, any turn."""
+    chroma = saturation * value
+    return hue_to_rgb_planes(hue, chroma, value - chroma)
+
+
+def rgb_to_hue_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
+    """Hue in degrees 0…360, and what stays when it turns: the chroma (largest less least drive), and the least drive.
 
     Sorted by swapping and without branches (after S. Hocevar): `turn` says which drives were swapped, in degrees.
     """
@@ -39,31 +52,40 @@ def rgb_to_hsv_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats,
     turn = (green < blue).astype(red.dtype)
     turn *= -360
     swapped = (red < larger).astype(red.dtype)
-    high, middle = np.maximum(red, larger), np.minimum(red, larger)
-    turn -= swapped * (2 * turn + 120)
-    chroma = high - np.minimum(middle, smaller)
-    hue = (middle - smaller) / (chroma + _TINY)
+    chroma, middle = np.maximum(red, larger), np.minimum(red, larger)
+    swapped *= 2 * turn + 120
+    turn -= swapped
+    least = np.minimum(middle, smaller)
+    chroma -= least
+    hue = middle
+    hue -= smaller
+    hue /= chroma + _TINY
     hue *= 60
     hue += turn
-    return np.abs(hue, out=hue), chroma / np.maximum(high, _TINY), high
+    return np.abs(hue, out=hue), chroma, least
 
 
-def hsv_to_rgb_planes(hue: Floats, saturation: Floats, value: Floats) -> tuple[Floats, Floats, Floats]:
+def hue_to_rgb_planes(hue: Floats, chroma: Floats, least: Floats) -> tuple[Floats, Floats, Floats]:
     """The way back; hue in degrees, any turn."""
     sextant = hue / 360
     sextant -= np.floor(sextant)
     sextant *= 6
-    strength = saturation * value
-    least = value - strength
+    most, none = np.ones_like(least), np.zeros_like(least)
 
     def drive(ramp: Floats) -> Floats:
-        np.minimum(ramp, 1.0, out=ramp)
-        np.maximum(ramp, 0.0, out=ramp)
-        ramp *= strength
+        np.minimum(ramp, most, out=ramp)
+        np.maximum(ramp, none, out=ramp)
+        ramp *= chroma
         ramp += least
         return ramp
 
-    return drive(np.abs(sextant - 3) - 1), drive(2 - np.abs(sextant - 2)), drive(2 - np.abs(sextant - 4))
+    def away(corner: float) -> Floats:
+        distance = sextant - corner
+        return np.abs(distance, out=distance)
+
+    red, green, blue = away(3), away(2), away(4)
+    red -= 1
+    return drive(red), drive(np.subtract(2, green, out=green)), drive(np.subtract(2, blue, out=blue))
 
 
 def rgb_to_hsv(rgb: Floats) -> Floats:

@@ -2,25 +2,94 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from itertools import pairwise
+
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, colour
-from .rig import EMITTERS, Rig, emitter_rows
+from .rig import EMITTERS, Output, Rig, emitter_rows
 
 Floats = NDArray[np.float64]
 
 _RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
 
 
+_CUTS = {8: ("u1", 1), 16: (">u2", 2), 24: (">u4", 3)}
+"""How a level becomes bytes, by bits: as which number, most significant byte first, and how many of its bytes are used."""
+
+_FEW = 24
+"""Up to so many stretches, going through them is quicker than looking up each channel."""
 _HALF_UP_MARGIN = {"d": 1e-10, "f": 3e-7}
 """Share of the full level by which a half may come out too small, and still is rounded up, by precision."""
 
 
-def _side_by_side(heads: NDArray[np.int64]) -> NDArray[np.int64] | slice:
+def side_by_side(heads: NDArray[np.int64]) -> NDArray[np.int64] | slice:
     """The heads as a slice where they follow one another: slices cost no copies."""
     together = len(heads) and (np.diff(heads) == 1).all()
     return slice(int(heads[0]), int(heads[-1]) + 1) if together else heads
+
+
+class _Channels:
+    """Some channels of a rig: where each comes from, how it becomes a number, and where its bytes go."""
+
+    def __init__(self, output: Output, chosen: NDArray[np.bool_], precision: DTypeLike) -> None:
+        order = np.flatnonzero(chosen)[np.lexsort((output.source[chosen], output.bits[chosen]))]
+        bits = output.bits[order]
+        full = 2.0**bits - 1
+        exact = np.float64 if (bits > 16).any() else precision
+        scale = full / np.where(output.span == 0, 1, output.span)[order]
+        half_up = 0.5 + full * _HALF_UP_MARGIN[np.dtype(precision).char]
+        self._source = output.source[order]
+        breaks = np.flatnonzero(np.diff(self._source) != 1) + 1
+        ends = [0, *breaks.tolist(), len(order)]
+        self._stretches: list[tuple[slice, slice]] = []  # neighbours that come from neighbours: copied without an index
+        if len(ends) <= _FEW:
+            for a, b in pairwise(ends):
+                first = int(self._source[a]) if b > a else 0
+                self._stretches.append((slice(a, b), slice(first, first + b - a)))
+        self._scale = scale.astype(exact)
+        self._shift = (half_up - output.low[order] * scale).astype(exact)
+        self._full = (full + 0.75).astype(exact)
+        self._none = np.zeros_like(self._full)
+        self._exact: DTypeLike = exact
+        self._runs: list[tuple[slice, slice, str, int]] = []  # of the channels, of their bytes, how these are cut out
+        slots: list[NDArray[np.int64]] = []
+        for size, (bytes_as, used) in _CUTS.items():
+            own = np.flatnonzero(bits == size)
+            if not len(own):
+                continue
+            columns = {1: ("coarse",), 2: ("coarse", "fine"), 3: ("coarse", "middle", "fine")}[used]
+            at = sum(map(len, slots))
+            slots.append(np.stack([getattr(output, name)[order][own] for name in columns], axis=1).ravel())
+            self._runs.append((slice(int(own[0]), int(own[-1]) + 1), slice(at, at + len(slots[-1])), bytes_as, used))
+        self._slot = np.concatenate(slots) if slots else np.zeros(0, np.int64)
+        self._parts = np.zeros(len(self._slot), np.uint8)
+
+    def write(self, values: Floats, into: NDArray[np.uint8]) -> None:
+        """Put the bytes of these channels into `into` (universes · 512,). values: all that channels come from, flat."""
+        if self._stretches:
+            level = np.empty(len(self._source), self._exact)
+            for to, come_from in self._stretches:
+                np.multiply(values[come_from], self._scale[to], out=level[to])
+        else:
+            level = values.take(self._source, mode="clip") * self._scale
+        level += self._shift
+        np.maximum(level, self._none, out=level)
+        np.minimum(level, self._full, out=level)
+        for channels, at, bytes_as, used in self._runs:
+            cut = level[channels].astype(bytes_as).view(np.uint8)
+            self._parts[at] = cut if used < 3 else cut.reshape(-1, 4)[:, 1:].ravel()
+        into[self._slot] = self._parts
+
+
+@dataclass(frozen=True)
+class Part:
+    """The emitters and channels that follow certain values, from `Mapper.part`."""
+
+    emitters: tuple[str, ...]
+    channels: _Channels
 
 
 class Mapper:
@@ -28,72 +97,51 @@ class Mapper:
 
     def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
         self._rig = rig
+        self._precision = precision
         self._rows = emitter_rows(rig.emitter_heads)
-        self._places = {name: _side_by_side(heads) for name, heads in rig.emitter_heads.items()}
+        self._places = {name: side_by_side(heads) for name, heads in rig.emitter_heads.items()}
+        self._dims = {name: (bool(rig.dims[heads].any()), bool(rig.dims[heads].all())) for name, heads in self._places.items()}
         drives = sum(len(EMITTERS[name]) * count for name, (_, count) in self._rows.items())
         self._size = attributes.COUNT * len(rig)
         self._all = np.zeros(self._size + drives, precision)
         self.values = self._all[: self._size].reshape(attributes.COUNT, len(rig))
         """Values (A, N), followed by the emitters' drives: what is put here need not be copied."""
-        output = rig.output
-        order = np.argsort(output.bits, kind="stable")  # channels of one byte first
-        full = (2.0**output.bits - 1)[order]
-        span = np.where(output.span == 0, 1, output.span)[order]
-        self._source = output.source[order]
-        exact = np.float64 if (output.bits > 16).any() else precision
-        scale = full / span
-        half_up = 0.5 + full * _HALF_UP_MARGIN[np.dtype(precision).char]
-        self._scale = scale.astype(exact)
-        self._shift = (half_up - output.low[order] * scale).astype(exact)
-        self._full = (full + 0.75).astype(exact)
-        self._exact: DTypeLike = exact
-        # every byte of every channel, by where it comes from in `parts` and where it goes
-        self._single = int((output.bits == 8).sum())
-        self._longer = [
-            (np.flatnonzero(output.bits[order] == bits), [bits - 8 * (n + 1) for n in range(bits // 8)]) for bits in (16, 24)
-        ]
-        columns = (output.coarse[order], output.middle[order], output.fine[order])
-        slots = [columns[0][: self._single]]
-        for channels, shifts in self._longer:
-            slots += [columns[n][channels] for n in range(len(shifts))]
-        self._slot = np.concatenate(slots)
-        self._parts = np.zeros(len(self._slot), np.uint8)
         self._bytes = np.zeros((len(rig.universes), 512), np.uint8)
+        self._whole = self.part(np.ones(self.values.shape, bool))
 
-    def bytes(self, values: Floats) -> NDArray[np.uint8]:
-        """Bytes (universes, 512), in a buffer that the next call overwrites. values: (A, N), clamped, levels applied."""
+    def part(self, touched: NDArray[np.bool_]) -> Part:
+        """What follows the touched values, (A, N) true where a value can change."""
+        follows, emitters = [touched.ravel()], []
+        for name, heads in self._places.items():
+            if EMITTERS[name]:
+                drive = touched[_RGB][:, heads].any(axis=0) | (touched[attributes.INTENSITY, heads] & self._rig.dims[heads])
+                follows.append(np.tile(drive, len(EMITTERS[name])))
+                emitters += [name] if drive.any() else []
+        chosen = np.concatenate(follows)[self._rig.output.source]
+        return Part(tuple(emitters), _Channels(self._rig.output, chosen, self._precision))
+
+    def bytes(self, values: Floats, part: Part | None = None) -> NDArray[np.uint8]:
+        """Bytes (universes, 512), in a buffer that the next call overwrites. values: (A, N), clamped, levels applied.
+
+        part: only its channels are written; the others keep their bytes.
+        """
         if values is not self.values:
             self.values[:] = values
-        self._emitters(values)
-        level = self._all[self._source].astype(self._exact, copy=False)
-        level *= self._scale
-        level += self._shift
-        np.maximum(level, 0.0, out=level)
-        np.minimum(level, self._full, out=level)
-        whole = level.astype(np.int32)
-        at = self._single
-        self._parts[:at] = whole[:at]
-        for channels, shifts in self._longer:
-            if len(channels):
-                own = whole[channels]
-                for shift in shifts:
-                    self._parts[at : at + len(channels)] = own >> shift
-                    at += len(channels)
-        self._bytes.ravel()[self._slot] = self._parts
+        part = part or self._whole
+        self._emitters(values, part.emitters)
+        part.channels.write(self._all, self._bytes.ravel())
         return self._bytes
 
-    def _emitters(self, values: Floats) -> None:
-        rig = self._rig
-        for name, heads in self._places.items():
+    def _emitters(self, values: Floats, which: tuple[str, ...]) -> None:
+        for name in which:
+            heads, names = self._places[name], EMITTERS[name]
             start, count = self._rows[name]
-            names = EMITTERS[name]
-            if not names:
-                continue
             planes = [values[row, heads] for row in _RGB]
-            if rig.dims[heads].any():
+            some, every = self._dims[name]
+            if some:
                 level = values[attributes.INTENSITY, heads] / 100
-                if not rig.dims[heads].all():
-                    level = np.where(rig.dims[heads], level, 1.0)
+                if not every:
+                    level = np.where(self._rig.dims[heads], level, 1.0)
                 planes = [plane * level for plane in planes]
             at = self._size + start
             self._all[at : at + count * len(names)].reshape(len(names), count)[:] = self._drives(name, planes, heads)

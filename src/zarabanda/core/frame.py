@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from . import attributes
-from .dmx import Mapper
+from .dmx import Mapper, Part
 from .plan import Plan, Running
 from .rig import Rig
 
@@ -43,41 +43,77 @@ def base_of(rig: Rig, indexes: NDArray[np.int64] | None = None, values: Floats |
     return Base(np.clip(flat, rig.low.ravel(), rig.high.ravel()))
 
 
+@dataclass(frozen=True)
+class _Stretch:
+    """Neighbouring heads of one attribute that the plan may change: `at` of the flat values, and what these may be."""
+
+    at: slice
+    low: Floats
+    high: Floats
+    base: Floats
+    circle: bool
+
+
 class Frame:
-    """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites."""
+    """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites.
+
+    What stays from frame to frame (base, plan, level) is looked at once; then only what the plan can change is computed.
+    """
 
     def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
         """precision: of the values; that of the plans that it is given."""
         self.rig = rig
-        self._low, self._high = rig.low.astype(precision), rig.high.astype(precision)
+        self._precision = precision
         self._mapper = Mapper(rig, precision)
         self._values = self._mapper.values
         self._base: Base | None = None
-        self._changed: set[int] = set()
-        self._circles = {row for row, attribute in enumerate(attributes.ATTRIBUTES) if attribute.circle}
+        self._plan: Plan | None = None
+        self._factor = 1.0
+        self._stretches: list[_Stretch] = []
+        self._moving: Part | None = None
+        self._all_new = True
 
     def values(self, base: Base, plan: Plan, running: Running, levels: Levels) -> Floats:
         """Values (A, N) in natural units, clamped to each head's range."""
         values = self._values
         flat = values.ravel()
-        if base is not self._base:
-            self._base = base
+        self._all_new = base is not self._base or plan is not self._plan or levels.factor != self._factor
+        if self._all_new:
+            self._take(base, plan, levels)
             flat[:] = base.values
-        else:  # only what the last frame changed
-            kept = base.values.reshape(values.shape)
-            for row in self._changed:
-                values[row] = kept[row]
-        self._changed = {attributes.INTENSITY, *plan.rows}
+        else:
+            for stretch in self._stretches:
+                flat[stretch.at] = stretch.base
         plan.apply(flat, running)
-        for row in plan.rows:
-            own = values[row]
-            if row in self._circles:
+        for stretch in self._stretches:
+            own = flat[stretch.at]
+            if stretch.circle:
                 own -= 360 * np.floor(own / 360)
-            np.maximum(own, self._low[row], out=own)
-            np.minimum(own, self._high[row], out=own)
-        values[attributes.INTENSITY] *= levels.factor
+            np.maximum(own, stretch.low, out=own)
+            np.minimum(own, stretch.high, out=own)
+        if self._factor != 1:
+            values[attributes.INTENSITY] *= self._factor
         return values
 
     def bytes(self, values: Floats) -> NDArray[np.uint8]:
         """Bytes (universes, 512) for values (A, N)."""
-        return self._mapper.bytes(values)
+        known = values is self._values and not self._all_new
+        return self._mapper.bytes(values, self._moving if known else None)
+
+    def _take(self, base: Base, plan: Plan, levels: Levels) -> None:
+        """Look at what will stay: where the plan can change values, and which channels follow these."""
+        if plan is not self._plan:
+            self._moving = self._mapper.part(plan.touched)
+        self._base, self._plan, self._factor = base, plan, levels.factor
+        restored = plan.touched.copy()
+        if levels.factor != 1:  # the intensity of every head is scaled anew in each frame
+            restored[attributes.INTENSITY] = True
+        flat = base.values.astype(self._precision)
+        low, high, count = self.rig.low.astype(self._precision), self.rig.high.astype(self._precision), len(self.rig)
+        self._stretches = []
+        for row in np.flatnonzero(restored.any(axis=1)):
+            heads = np.flatnonzero(restored[row])
+            first, end = int(heads[0]), int(heads[-1]) + 1
+            at = slice(int(row) * count + first, int(row) * count + end)
+            ends = (low[row, first:end].copy(), high[row, first:end].copy())
+            self._stretches.append(_Stretch(at, *ends, flat[at].copy(), attributes.ATTRIBUTES[row].circle))

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import DTypeLike
 
 from . import colour
+from .clamp import to_unit
 from .effect import Effect, Path, Stops
 from .groups import (
     Chosen,
@@ -49,10 +50,15 @@ def group_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ..
 class _ThroughHsv(Group):
     """Hue and saturation on heads that mix red, green and blue: there to HSV, an inner group acts, and back."""
 
+    drives_in_range = False
+    """No layer works on a drive alone: then no drive can be outside 0…1 here."""
+
     def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
         super().__init__(key, items, effects, heads)
-        self.column = 0 if key[4] == "hue" else 1
-        self.scale = 1.0 if self.column == 0 else 100.0
+        hue = key[4] == "hue"
+        self.column = 0 if hue else 1
+        self._into = colour.rgb_to_hue_planes if hue else colour.rgb_to_hsv_planes
+        self._back = colour.hue_to_rgb_planes if hue else colour.hsv_to_rgb_planes
         self.inner = _KINDS[key[0]](key, items, effects, heads)
         self.target = red_targets(items, heads)
         self.stride = heads
@@ -61,6 +67,12 @@ class _ThroughHsv(Group):
     def set_precision(self, precision: DTypeLike) -> None:
         super().set_precision(precision)
         self.inner.set_precision(precision)
+
+    def share_phases(self, number: int) -> None:
+        self.inner.share_phases(number)
+
+    def settle(self) -> None:
+        self.inner.settle()
 
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
         other = super().tiled(copies, stride, rows, instances)
@@ -76,19 +88,24 @@ class _ThroughHsv(Group):
     def act(self, values: Floats, chosen: Chosen) -> None:
         red = self.place(chosen)
         green, blue = moved(red, self.stride), moved(red, 2 * self.stride)
-        drives = (np.minimum(np.maximum(values[plane], 0.0), 1.0) for plane in (red, green, blue))
-        hsv = list(colour.rgb_to_hsv_planes(*drives))
-        column = hsv[self.column] * self.scale
+        planes = [values[plane] for plane in (red, green, blue)]
+        if not self.drives_in_range:
+            planes = [to_unit(plane.copy()) for plane in planes]
+        changed = list(self._into(*planes))
+        column = changed[self.column]
+        if self.column == 1:
+            column *= 100
         if isinstance(chosen, slice):
             self.inner.act(column, chosen)
-            changed = column
         else:
             whole = np.zeros(len(self.target), values.dtype)
             whole[chosen] = column
             self.inner.act(whole, chosen)
-            changed = whole[chosen]
-        hsv[self.column] = changed if self.column == 0 else np.clip(changed / self.scale, 0, 1)
-        values[red], values[green], values[blue] = colour.hsv_to_rgb_planes(*hsv)
+            changed[self.column] = column = whole[chosen]
+        if self.column == 1:
+            column /= 100
+            to_unit(column)
+        values[red], values[green], values[blue] = self._back(*changed)
 
 
 _KINDS: dict[str, type[Group]] = {
@@ -102,11 +119,23 @@ _KINDS: dict[str, type[Group]] = {
 
 
 def make_group(
-    key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int, precision: DTypeLike = np.float64
+    key: tuple[Any, ...],
+    items: Sequence[Item],
+    effects: Sequence[Effect],
+    heads: int,
+    *,
+    precision: DTypeLike = np.float64,
+    drives_in_range: bool = False,
 ) -> Group:
-    """The group for a key made by `group_key`. precision: of what is computed from the phases on."""
+    """The group for a key made by `group_key`. precision: of what is computed from the phases on.
+
+    drives_in_range: no layer works on red, green or blue alone.
+    """
     kind = _ThroughHsv if key[4] in ("hue", "saturation") else _KINDS[key[0]]
     group = kind(key, items, effects, heads)
+    if isinstance(group, _ThroughHsv):
+        group.drives_in_range = drives_in_range
     if precision is not np.float64:
         group.set_precision(precision)
+    group.settle()
     return group

@@ -6,13 +6,14 @@ A group is evaluated once a frame (`evaluate`), then acts on the values in one o
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, randomness
+from .clamp import constant
 from .effect import Effect
 from .placement import Block
 
@@ -39,10 +40,14 @@ def resource(layer_attribute: str) -> int:
 
 @dataclass(frozen=True, slots=True)
 class Phases:
-    """Phase of each row: `row` as it runs, `raw` that of θ itself (for random forms). (rows,)."""
+    """Phase of each row: `row` as it runs, `raw` that of θ itself (for random forms). (rows,).
+
+    known: phases in the cycle and cycle numbers of elements, found once for all groups that lie alike.
+    """
 
     row: Floats
     raw: Floats
+    known: dict[tuple[int, bytes], tuple[Floats, Floats]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,10 +86,20 @@ class Group:
         self.shuffled = first.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
         self._note_single()
+        self._own_rows, self._pattern = np.unique(self.row, return_inverse=True)
+        self._own_instances = np.unique(self.instance)
+        self.alike = id(self)
+        """Groups of one number have the same offsets over the same pattern of rows."""
         self.target = np.zeros(0, np.int64)
         self._side_by_side: bool | None = None
         self.weight = np.zeros(0)
+        self.at_full = False
         self.active: Bools | None = None
+
+    @property
+    def lie(self) -> tuple[bytes, bytes, bytes]:
+        """How the elements of a ripple lie in the cycle: equal for groups that may share their phases."""
+        return self.how.encode(), self._pattern.tobytes(), self.offset.tobytes()
 
     _per_element: tuple[str, ...] = (
         "instance", "row", "turn", "layer", "head", "lane", "key", "depth", "seed", "circuit", "handover", "offset",
@@ -97,22 +112,35 @@ class Group:
         size = len(self.row)
         for name in self._per_element:
             array = getattr(self, name)
-            if array.ndim == 1 and (array == array[0]).all():
-                setattr(other, name, np.broadcast_to(array[0], size * copies))
-            else:
+            if array.strides[0]:
                 setattr(other, name, np.tile(array, (copies, *[1] * (array.ndim - 1))))
+            else:
+                setattr(other, name, np.broadcast_to(array[0], size * copies))
         apart = np.repeat(np.arange(copies), size)
         other.row = other.row + apart * rows
         other.instance = other.instance + apart * instances
+        other._own_rows = (self._own_rows + np.arange(copies)[:, None] * rows).ravel()
+        other._own_instances = (self._own_instances + np.arange(copies)[:, None] * instances).ravel()
         other.target = np.tile(self.target, copies) + apart * stride
         other._side_by_side = None
-        other._one_row = other._one_instance = False
+        other._one_row = False
+        other.settle()
         return other
 
+    def share_phases(self, number: int) -> None:
+        """Share phases with the other groups of this number."""
+        self.alike = number
+
+    def settle(self) -> None:
+        """Keep what is the same for all elements as one number: quicker to compute with."""
+        for name in self._per_element:
+            array = getattr(self, name)
+            if array.ndim == 1 and array.strides[0] and (array == array[0]).all():
+                setattr(self, name, np.broadcast_to(array[0].copy(), array.shape))
+
     def _note_single(self) -> None:
-        """Note where all elements share a row or an instance: then nothing need be looked up for each."""
+        """Note where all elements share a row: then it need not be looked up for each."""
         self._one_row = bool((self.row == self.row[0]).all())
-        self._one_instance = bool((self.instance == self.instance[0]).all())
 
     _tables: tuple[str, ...] = ()
     """Arrays of numbers that elements look up."""
@@ -131,7 +159,9 @@ class Group:
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         """Compute what the elements add in this frame. weight: (instances,)."""
-        self.weight = looked_up(weight, self.instance, self._one_instance)
+        self.at_full = bool((weight[self._own_instances] == 1).all())
+        if not self.at_full:
+            self.weight = weight[self.instance]
         self._compute(phases)
 
     def act(self, values: Floats, chosen: Chosen) -> None:
@@ -153,30 +183,45 @@ class Group:
                 return slice(int(self.target[0]), int(self.target[-1]) + 1)
         return self.target[chosen]
 
-    @property
-    def strength(self) -> Floats:
-        """Weight of each element, 0 where a head is at rest."""
-        return self.weight if self.active is None else self.weight * self.active
+    def strength(self, depth: bool = False) -> Floats | None:
+        """Weight of each element, 0 where a head is at rest; with its own depth, if asked. None: 1 everywhere."""
+        strength = None if self.at_full else self.weight
+        if self.active is not None:
+            resting: Floats = np.asarray(self.active, self.precision)
+            strength = resting if strength is None else strength * resting
+        if depth and not self.even_depth:
+            strength = self.depth if strength is None else strength * self.depth
+        return strength
 
     # where the elements are in their cycles
 
     def _turns(self, phases: Phases, random: bool) -> Turns:
-        at = looked_up(phases.row, self.row, self._one_row) - self.offset
         if self.how == "ripple":
-            p = at - np.floor(at)
-            p = p.astype(self.precision, copy=False)
-            np.minimum(p, _BELOW_ONE[p.dtype.char], out=p)
+            p, _ = self.in_cycle(phases, phases.row)
             if not random:
                 return Turns(p, None, None, None)
-            raw = looked_up(phases.raw, self.row, self._one_row) - self.offset
-            cycle = np.floor(raw)
-            return Turns(p, None, cycle, (raw - cycle).astype(self.precision, copy=False))
+            q, number = self.in_cycle(phases, phases.raw)
+            return Turns(p, None, number, q)
+        at = looked_up(phases.row, self.row, self._one_row) - self.offset
         p = at - self.circuit * np.floor(at / self.circuit)
         p[p >= self.circuit] = 0.0
         active = p < 1
         p = np.where(active, p, 0.0).astype(self.precision, copy=False)
         cycle = np.floor((phases.raw[self.row] - self.offset) / self.circuit) if random else None
         return Turns(p, active, cycle, p)
+
+    def in_cycle(self, phases: Phases, of_rows: Floats) -> tuple[Floats, Floats]:
+        """Phases 0…1 in a ripple, and numbers of the cycles, for phases of the rows. To be read only: others share them."""
+        key = (self.alike, of_rows[self._own_rows].tobytes())
+        found = phases.known.get(key)
+        if found is None:
+            at = looked_up(of_rows, self.row, self._one_row) - self.offset
+            cycle = np.floor(at)
+            at -= cycle
+            p = at.astype(self.precision, copy=False)
+            np.minimum(p, constant(_BELOW_ONE[p.dtype.char], p), out=p)
+            found = phases.known[key] = (p, cycle)
+        return found
 
     def _many_turns(self, phases: Phases) -> Turns:
         """All turns that may be under way, (candidates, n): of this circuit and the one before, there and back."""
@@ -221,8 +266,8 @@ class Group:
 
 
 def looked_up(values: Floats, index: Ints, single: bool) -> Floats:
-    """`values[index]`; a view of one value where all indexes are the same."""
-    return np.broadcast_to(values[index[0]], index.shape) if single else values[index]
+    """`values[index]`; a view of the one value, (1,), where all indexes are the same."""
+    return values[index[0] : index[0] + 1] if single else values[index]
 
 
 def moved(place: Chosen, by: int) -> Chosen:

@@ -49,6 +49,7 @@ class Paths(Group):
         angle = np.radians(of_form(lambda form: form.rotation if self.named else 0.0))
         self.xx, self.xy = sign * width * np.cos(angle), -sign * height * np.sin(angle)
         self.yx, self.yy = width * np.sin(angle), height * np.cos(angle)
+        self.turned = bool(angle.any())
         self.target = attributes.PAN * heads + self.head
         self.to_tilt = (attributes.TILT - attributes.PAN) * heads
         self.x, self.y = np.zeros(0), np.zeros(0)
@@ -59,10 +60,16 @@ class Paths(Group):
         turns = self._latest_turn(phases)
         self.active = turns.active
         x, y = self.figure(turns.p)
-        x, y = x - self.at_start[0], y - self.at_start[1]
-        strength = self.strength if self.even_depth else self.strength * self.depth
-        self.x = (self.xx * x + self.xy * y) * strength
-        self.y = (self.yx * x + self.yy * y) * strength
+        if self.how != "ripple":
+            x, y = x - self.at_start[0], y - self.at_start[1]
+        self.x, self.y = self.xx * x, self.yy * y
+        if self.turned:
+            self.x += self.xy * y
+            self.y += self.yx * x
+        strength = self.strength(depth=True)
+        if strength is not None:
+            self.x *= strength
+            self.y *= strength
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         target = self.place(chosen)
@@ -104,7 +111,8 @@ class StagePaths(Group):
         base_pan, base_tilt = values[pan], values[tilt]
         places, mounting = self.places[chosen], self.mounting[chosen]
         hit, hits = stage.landing(places, stage.direction(base_pan, base_tilt, mounting), self.axis, self.at)
-        strength = (self.strength * self.depth)[chosen] * hits
+        own = self.strength(depth=True)
+        strength = hits * (1.0 if own is None else own[chosen])
         way = np.linspace(0, 1, _FOLLOWED)[:, None] * self.p[chosen]
         x, y = (plane.reshape(way.shape) for plane in self.figure(way.ravel()))
         if self.how != "ripple":

@@ -136,6 +136,11 @@ def _travelled(outline: _Outline, p: Floats, dwell: float) -> Floats:
     return np.interp(p, knots_p, knots_s)
 
 
+def _circle(p: Floats, across: float, up: float) -> tuple[Floats, Floats]:
+    angle = (2 * np.pi) * p
+    return across * np.cos(angle), up * np.sin(angle)
+
+
 def figure(
     path: str,
     width: float,
@@ -154,10 +159,12 @@ def figure(
     cos, sin = float(np.cos(np.radians(rotation))), float(np.sin(np.radians(rotation)))
 
     def turned(x: Floats, y: Floats) -> tuple[Floats, Floats]:
+        if rotation == 0:
+            return x, y
         return x * cos - y * sin, x * sin + y * cos
 
     if path == "circle":
-        return lambda p: turned(width / 2 * np.cos(2 * np.pi * p), height / 2 * np.sin(2 * np.pi * p))
+        return lambda p: turned(*_circle(p, width / 2, height / 2))
     if path == "line":
         return lambda p: turned(width / 2 * np.sin(2 * np.pi * p), np.zeros_like(p))
     if path == "eight":

@@ -74,11 +74,18 @@ class Plan:
                 if chosen.any():
                     key = group_key(block, placed[number].effect, kind)
                     gathered.setdefault(key, []).append((number, block, row, turn, chosen))
+        in_range = not any(block.layer.attribute in attributes.COMPOUND["colour"] for _, block in blocks)
+        effects = [one.effect for one in placed]
         self._groups: list[Group] = [
-            make_group(key, items, [one.effect for one in placed], heads, precision) for key, items in gathered.items()
+            make_group(key, items, effects, heads, precision=precision, drives_in_range=in_range)
+            for key, items in gathered.items()
         ]
+        lies: dict[tuple[bytes, bytes, bytes], int] = {}
+        for group in self._groups:
+            group.share_phases(lies.setdefault(group.lie, len(lies)))
         self._order = _schedule(self._groups)
-        self.rows = _touched_rows(blocks, bool(colour_mixing.any()))
+        self.touched = _touched(blocks, colour_mixing)
+        """(A, N) true where some layer changes a value: only these can leave their range."""
 
     def tiled(self, copies: int) -> Plan:
         """The same plan over `copies` independent copies of all heads and instances (for times side by side).
@@ -105,7 +112,7 @@ class Plan:
             ],
         )
         stride = attributes.COUNT * self.heads
-        plan.rows = self.rows
+        plan.touched = self.touched
         plan._groups = [group.tiled(copies, stride, count, self.instances) for group in self._groups]
         plan._order = _schedule(plan._groups)
         return plan
@@ -223,14 +230,15 @@ def _rounds(blocks: Sequence[tuple[int, Block]], heads: int) -> list[Ints]:
     return np.split(turn, ends[:-1])
 
 
-def _touched_rows(blocks: Sequence[tuple[int, Block]], mixes: bool) -> list[int]:
-    """Rows of the values that some layer changes: only these can leave their range."""
-    names: set[str] = set()
+def _touched(blocks: Sequence[tuple[int, Block]], mixes: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    touched = np.zeros((attributes.COUNT, len(mixes)), bool)
     for _, block in blocks:
-        names |= set(attributes.touched(block.layer.attribute))
-        if mixes and block.layer.attribute in ("hue", "saturation"):
-            names |= set(attributes.COMPOUND["colour"])
-    return sorted(attributes.INDEX[name] for name in names)
+        for name in attributes.touched(block.layer.attribute):
+            touched[attributes.INDEX[name], block.head] = True
+        if block.layer.attribute in ("hue", "saturation"):
+            for name in attributes.COMPOUND["colour"]:
+                touched[attributes.INDEX[name], block.head[mixes[block.head]]] = True
+    return touched
 
 
 def _schedule(groups: Sequence[Group]) -> list[tuple[Group, Ints | slice]]:

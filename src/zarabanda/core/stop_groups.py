@@ -14,6 +14,7 @@ from .groups import (
     Chosen,
     Floats,
     Group,
+    Ints,
     Item,
     Phases,
     moved,
@@ -66,7 +67,8 @@ class NumberStops(_StopsGroup):
         base = values[target]
         step = self.mixed(base, chosen)
         step = colour.hue_step(base, step, self.long_way) if self.circle else step - base
-        values[target] = base + self.strength[chosen] * step
+        strength = self.strength()
+        values[target] = base + (step if strength is None else strength[chosen] * step)
 
 
 class ColourStops(_StopsGroup):
@@ -90,16 +92,19 @@ class ColourStops(_StopsGroup):
     def act(self, values: Floats, chosen: Chosen) -> None:
         red = self.place(chosen)
         places = [moved(red, plane * self.stride) for plane in range(3)]
-        strength = self.strength[chosen]
+        strength = self.strength()
         for place, drive in zip(places, self._mixed(values, places, chosen), strict=True):
-            base = values[place]
-            values[place] = base + strength * (drive - base)
+            if strength is None:
+                values[place] = drive
+            else:
+                base = values[place]
+                values[place] = base + strength[chosen] * (drive - base)
 
     def _mixed(self, values: Floats, places: Sequence[Chosen], chosen: Chosen) -> tuple[Floats, Floats, Floats]:
         """Planes of red, green and blue at full weight."""
         to, way = self.to[chosen], self.way[chosen]
         if not self.has_base:
-            at = (begin[to] + step[to] * way for begin, step in zip(self.begin, self.step, strict=True))
+            at = (_along(begin, step, to, way) for begin, step in zip(self.begin, self.step, strict=True))
             return self.space.to_rgb(*at)
         left = to - 1  # the one before the first is the last
         base = np.stack([values[place] for place in places], axis=-1)
@@ -107,3 +112,11 @@ class ColourStops(_StopsGroup):
         end = np.where(self.is_base[to][:, None], base, self.colours[to])
         mixed = self.space(start, end, way)
         return mixed[:, 0], mixed[:, 1], mixed[:, 2]
+
+
+def _along(begin: Floats, step: Floats, to: Ints, way: Floats) -> Floats:
+    """One coordinate, `way` along the way to each element's stop. begin, step: (stops,)."""
+    at = step.take(to, mode="clip")
+    at *= way
+    at += begin.take(to, mode="clip")
+    return at

@@ -8,6 +8,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
+from .clamp import to_unit
+
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
@@ -17,7 +19,7 @@ _FEW = 12
 """Up to so many stops, comparing with each is quicker than a search."""
 EASES: dict[str, Callable[[Floats], Floats]] = {
     "linear": lambda x: x,
-    "smooth": lambda x: x * x * (3 - 2 * x),
+    "smooth": lambda x: (3 - 2 * x) * x * x,
     "snap": np.ones_like,
 }
 EASE_INDEX = {name: number for number, name in enumerate(EASES)}
@@ -27,13 +29,15 @@ EASE_INDEX = {name: number for number, name in enumerate(EASES)}
 class StopTimes:
     """Times of stops, in cycles: when each stop's travel begins, and how far on the way a phase is: slope · p + shift.
 
-    Arrays (stops,); ease: number of each stop's easing. A stop without travel is reached at once (slope 0, shift 1).
+    Arrays (stops,); ease: number of each stop's easing; eases: names of those that occur.
+    A stop without travel is reached at once (slope 0, shift 1).
     """
 
     begin: Floats
     slope: Floats
     shift: Floats
     ease: Ints
+    eases: tuple[str, ...]
 
     def in_precision(self, precision: DTypeLike) -> StopTimes:
         """The same, to be computed with in another precision."""
@@ -49,7 +53,8 @@ def stop_times(travels: Sequence[float], holds: Sequence[float], eases: Sequence
     travels_at_all = travel > _SNAP
     slope = np.where(travels_at_all, 1 / np.where(travels_at_all, travel, 1.0), 0.0)
     shift = np.where(travels_at_all, -begin * slope, 1.0)
-    return StopTimes(begin, slope, shift, np.array([EASE_INDEX[ease] for ease in eases]))
+    every = np.array([EASE_INDEX[ease] for ease in eases])
+    return StopTimes(begin, slope, shift, every, tuple(sorted(set(eases))))
 
 
 def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Floats]:
@@ -58,24 +63,22 @@ def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Floats]:
     p: (n,) phase in cycles, 0…1. At p = 0 the head leaves the last stop and travels to stop 0.
     """
     if len(times.begin) <= _FEW:
-        to = np.zeros(len(p), np.int64)
+        passed = np.zeros(len(p), np.int8)
         for begin in times.begin[1:].tolist():
-            to += p >= begin
+            passed += (p >= begin).view(np.int8)
+        to = passed.astype(np.int64)
     else:
         to = np.clip(np.searchsorted(times.begin, p, side="right") - 1, 0, len(times.begin) - 1)
-    way = times.slope[to]
+    way = times.slope.take(to, mode="clip")
     way *= p
-    way += times.shift[to]
-    np.minimum(way, 1.0, out=way)
-    np.maximum(way, 0.0, out=way)
-    return to, _eased(times, to, way)
+    way += times.shift.take(to, mode="clip")
+    return to, _eased(times, to, to_unit(way))
 
 
 def _eased(times: StopTimes, to: Ints, way: Floats) -> Floats:
-    names = [name for name, number in EASE_INDEX.items() if (times.ease == number).any()]
-    if len(names) == 1:
-        return EASES[names[0]](way)
+    if len(times.eases) == 1:
+        return EASES[times.eases[0]](way)
     eases, eased = times.ease[to], way
-    for name in names:
+    for name in times.eases:
         eased = np.where(eases == EASE_INDEX[name], EASES[name](way), eased)
     return eased

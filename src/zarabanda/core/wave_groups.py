@@ -17,7 +17,6 @@ from .groups import (
     Item,
     Phases,
     Turns,
-    looked_up,
     plain_target,
     spread_over,
 )
@@ -50,8 +49,7 @@ class WaveGroup(Group):
     def _compute(self, phases: Phases) -> None:
         if self._flat_steps and self.how == "ripple":
             self.active = None
-            cycle = np.floor(looked_up(phases.raw, self.row, self._one_row) - self.offset)
-            self.level = self._remembered(cycle)
+            self.level = self._remembered(self.in_cycle(phases, phases.raw)[1])
             return
         if self.how != "many":
             turns = self._turns(phases, self.random)
@@ -122,8 +120,11 @@ class Adding(WaveGroup):
 
     def _compute(self, phases: Phases) -> None:
         super()._compute(phases)
-        strength = self.strength if self.even_depth else self.strength * self.depth
-        self.result = (self.gain * self.level + self.shift) * strength
+        strength = self.strength(depth=True)
+        self.result = self.gain * self.level
+        self.result += self.shift
+        if strength is not None:
+            self.result *= strength
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         values[self.place(chosen)] += self.result[chosen]
@@ -153,6 +154,8 @@ class Between(WaveGroup):
         self.result = self.low + self.span * level
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        target, result, weight = self.place(chosen), self.result[chosen], self.weight[chosen]
-        base = values[target]
-        values[target] = base + weight * (colour.hue_step(base, result) if self.circle else result - base)
+        target, result = self.place(chosen), self.result[chosen]
+        if not self.at_full:
+            base, weight = values[target], self.weight[chosen]
+            result = base + weight * (colour.hue_step(base, result) if self.circle else result - base)
+        values[target] = result

@@ -42,7 +42,7 @@ def over_time(effect: Effect, stand: Stand, theta: Floats, precision: DTypeLike 
     plan.apply(values, Running(theta, np.where(ended, 0.0, 1.0)))
     raw = values.reshape(len(theta), attributes.COUNT, count)
     clamped = np.tile(np.clip(stand.base, stand.low, stand.high).astype(precision), (len(theta), 1, 1))
-    for row in plan.rows:
+    for row in np.flatnonzero(plan.touched.any(axis=1)):
         own = raw[:, row]
         if attributes.ATTRIBUTES[row].circle:
             own %= 360
