@@ -36,10 +36,14 @@ def waveform_layers(draw: st.DrawFn, shapes: tuple[str, ...] = waveforms.ALL_SHA
 
 @st.composite
 def stops_layers(draw: st.DrawFn) -> Doc:
-    attribute = draw(st.sampled_from(["colour", "intensity", "hue", "pan"]))
+    attribute = draw(st.sampled_from(["colour", "intensity", "hue", "pan", "position"]))
     stops = []
     for _ in range(draw(st.integers(1, 4))):
-        value: Any = draw(st.from_regex(r"#[0-9a-f]{6}", fullmatch=True)) if attribute == "colour" else draw(_level(attribute))
+        value: Any = draw(st.sampled_from(["base", {"palette": "Coral"}, {"palette": "Crowd"}]))
+        if attribute == "colour" and draw(st.booleans()):
+            value = draw(st.from_regex(r"#[0-9a-f]{6}", fullmatch=True))
+        elif attribute not in ("colour", "position"):
+            value = draw(_level(attribute))
         ease = draw(st.sampled_from(["linear", "smooth", "snap"]))
         stops.append({"value": value, "travel": draw(st.floats(0, 4)), "hold": draw(st.floats(0.01, 4)), "ease": ease})
     return {"attribute": attribute, "form": {"kind": "stops", "stops": stops, "long_way": draw(st.booleans())}}

@@ -71,7 +71,7 @@ def test_every_slot_says_what_is_at_its_place(document):
         assert part["label"]
         at = value_at(whole, part["slot"])
         if part["slot"].endswith(".form"):
-            assert part["value"] == at.get("shape", at.get("path"))
+            assert part["value"] == at.get("shape", at.get("path", at["kind"]))
         elif part["slot"].split(".")[-1] not in ("duty", "softness"):  # these show what holds when nothing is said
             assert part["value"] == pytest.approx(at) if isinstance(at, float) else part["value"] == at
         if part["kind"] == "number" and part["slot"] != "spread.degrees":

@@ -140,10 +140,58 @@ def test_keep_apply_put_on_and_delete(client):
     client.delete(f"/api/effects/{effect}")
 
 
+def test_palettes_are_named_once_followed_by_effects_and_kept_while_in_use(client):
+    known = {one["name"]: one for one in client.get("/api/palettes").json["palettes"]}
+    assert sum(known["Crowd"]["acts_on"].values()) == 28, "spots, washes and beams move"
+    coral = {"family": "colour", "colour": "#ff4f3a"}
+    assert client.post("/api/palettes", json={"name": "coral", "document": coral}).status_code == 409
+    made = client.post("/api/palettes", json={"name": "Sunset", "document": coral}).json
+    effect, draft = new_effect(client, "colour")
+    goal = {"path": "layers.0.form.stops.0.value", "value": {"palette": "Sunset"}}
+    assert client.post(f"/api/effects/{effect}/change", json=goal).status_code == 200
+    lost = client.post(f"/api/effects/{effect}/change", json=goal | {"value": {"palette": "Sunrise"}})
+    assert lost.status_code == 404
+    assert lost.json["place"] == "layers.0.form.stops.0.value"
+    assert "“Sunrise”" in lost.json["message"]
+    refused = client.delete(f"/api/palettes/{made['id']}")
+    assert refused.status_code == 409
+    assert "in use by" in refused.json["message"]
+    client.put(f"/api/palettes/{made['id']}", json={"name": "Dusk", "document": coral})
+    document = client.get(f"/api/effects/{effect}").json["document"]
+    assert document["layers"][0]["form"]["stops"][0]["value"] == {"palette": "Dusk"}
+    client.delete(f"/api/draft/effects/{draft}")
+    assert client.delete(f"/api/palettes/{made['id']}").status_code == 200
+    imported = client.post("/api/effects/import", json={"content": document})
+    assert "“Dusk”" in imported.json["remarks"][0]
+    [copy] = [one for one in client.get("/api/effects").json["effects"] if one["name"] == imported.json["effects"][0]]
+    notices = client.post(f"/api/effects/{copy['id']}/weave", json={"notices": True}).json["notices"]
+    [fix] = [one["fix"] for one in notices if one["kind"] == "palette"]
+    mended = client.post(f"/api/effects/{copy['id']}/change", json={k: fix[k] for k in ("operation", "path", "value")})
+    assert mended.json["effect"]["document"]["layers"][0]["form"]["stops"][0]["value"] == "base"
+    client.delete(f"/api/effects/{copy['id']}")
+
+
+@pytest.mark.parametrize(
+    ("document", "part"),
+    [
+        ({"family": "colour", "values": {"pan": 3}}, "not of the family colour"),
+        ({"family": "position", "values": {"pan": 900}}, "out of range"),
+        ({"family": "beam", "colour": "#ff0000"}, "belongs to a palette of the family colour"),
+        ({"family": "beam"}, "at least one value"),
+        ({"family": "taste", "values": {}}, "taste"),
+        ({"family": "position", "own": {"101": {"pan": float("inf")}}}, "finite"),
+    ],
+)
+def test_a_palette_with_odd_values_is_refused(client, document, part):
+    answer = client.post("/api/palettes", data=json.dumps({"name": "Odd", "document": document}), content_type="application/json")
+    assert answer.status_code == 422
+    assert part in answer.json["message"]
+
+
 def test_files_come_in_with_free_names_and_what_is_wrong_is_told(client):
     effect = client.get("/api/effects").json["effects"][0]
     again = client.post("/api/effects/import", json={"content": effect["document"]})
-    assert again.json == {"effects": [effect["name"] + " 2"], "refused": []}
+    assert again.json == {"effects": [effect["name"] + " 2"], "refused": [], "remarks": []}
     broken = effect["document"] | {"name": "Broken", "layers": []}
     newer = effect["document"] | {"name": "Newer", "format": "zarabanda.effect/7"}
     lost = effect["document"] | {"name": "Lost", "speed": {"kind": "tempo", "tempo": "Nowhere"}}

@@ -17,6 +17,8 @@ export const useRig = () =>
 export const useLibrary = () =>
   useQuery({ queryKey: ["effects"], queryFn: () => take(api.GET("/api/effects")) });
 export const useDraft = () => useQuery({ queryKey: ["draft"], queryFn: () => take(api.GET("/api/draft")) });
+export const usePalettes = () =>
+  useQuery({ queryKey: ["palettes"], queryFn: () => take(api.GET("/api/palettes")) });
 export const usePages = () => useQuery({ queryKey: ["pages"], queryFn: () => take(api.GET("/api/pages")) });
 export const useUniverses = () =>
   useQuery({ queryKey: ["universes"], queryFn: () => take(api.GET("/api/output/universes")) });
@@ -49,7 +51,15 @@ let soon = 0;
 export function refresh() {
   clearTimeout(soon);
   soon = window.setTimeout(() => {
-    const stale: QueryKey[] = [["show"], ["effects"], ["effect"], ["draft"], ["pages"], ["weave"]];
+    const stale: QueryKey[] = [
+      ["show"],
+      ["effects"],
+      ["effect"],
+      ["draft"],
+      ["pages"],
+      ["palettes"],
+      ["weave"],
+    ];
     for (const queryKey of stale) void queries.invalidateQueries({ queryKey });
   }, SOON_MS);
 }

@@ -313,6 +313,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palettes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All palettes in their order. */
+        get: operations["palettes_get_palettes_get"];
+        put?: never;
+        /** Keep values as a palette. */
+        post: operations["palettes_make_palette_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another name or other values; effects that go to it follow at once. */
+        put: operations["palettes_change_palette__int_palette_id__put"];
+        post?: never;
+        /** Delete a palette that no effect goes to; undo brings it back. */
+        delete: operations["palettes_delete_palette__int_palette_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/redo": {
         parameters: {
             query?: never;
@@ -688,13 +724,15 @@ export interface components {
         };
         /**
          * Imported
-         * @description Effects that came in, and what is wrong with the others.
+         * @description Effects that came in, what is wrong with the others, and what to know of those that came in.
          */
         Imported: {
             /** Effects */
             effects: string[];
             /** Refused */
             refused: string[];
+            /** Remarks */
+            remarks: string[];
         };
         /**
          * Keep
@@ -864,6 +902,44 @@ export interface components {
             pages: components["schemas"]["PageView"][];
         };
         /**
+         * PaletteContent
+         * @description A palette's name and document.
+         */
+        PaletteContent: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+        };
+        /**
+         * PaletteView
+         * @description A palette: its document, and the kinds of head it acts on, with how many of them there are.
+         */
+        PaletteView: {
+            /** Acts On */
+            acts_on: {
+                [key: string]: number;
+            };
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PalettesView
+         * @description All palettes.
+         */
+        PalettesView: {
+            /** Palettes */
+            palettes: components["schemas"]["PaletteView"][];
+        };
+        /**
          * RigView
          * @description The rig. number: as in the header of live frames, whose heads come in this order. limits: low, high and home of
          *     each attribute, by mode.
@@ -984,6 +1060,11 @@ export interface components {
              * @default null
              */
             low?: number | null;
+            /**
+             * Of
+             * @default null
+             */
+            of?: string | null;
             /**
              * Options
              * @default null
@@ -1832,6 +1913,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ControlView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_get_palettes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalettesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_make_palette_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_change_palette__int_palette_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_delete_palette__int_palette_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

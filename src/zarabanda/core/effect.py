@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
+
+from .palette import Palette
 
 RGB = tuple[float, float, float]
 
@@ -21,9 +24,9 @@ class Waveform:
 
 @dataclass(frozen=True, slots=True)
 class Stop:
-    """One value of a list: a number or a colour; None is the base itself. relative: added to the base (numbers)."""
+    """One value of a list: a number, a colour or a palette; None is the base itself. relative: added to the base (numbers)."""
 
-    value: float | RGB | None
+    value: float | RGB | Palette | None
     travel: float
     hold: float
     ease: str
@@ -146,8 +149,19 @@ class Effect:
         return self.drift != (100.0, 100.0)
 
 
-def _form(data: dict[str, Any]) -> Form:
-    from . import colour, waveforms
+def _stop_value(value: Any, palettes: Mapping[str, Palette]) -> float | RGB | Palette | None:
+    """A palette that is not there leaves the base as it is."""
+    from . import colour
+
+    if isinstance(value, dict):
+        return palettes.get(value["palette"])
+    if isinstance(value, str):
+        return None if value == "base" else colour.hex_to_rgb(value)
+    return float(value)
+
+
+def _form(data: dict[str, Any], palettes: Mapping[str, Palette]) -> Form:
+    from . import waveforms
 
     kind = data["kind"]
     if kind == "waveform":
@@ -160,22 +174,26 @@ def _form(data: dict[str, Any]) -> Form:
             smooth=data.get("interpolation") == "smooth",
         )
     if kind == "stops":
-        stops = []
-        for stop in data["stops"]:
-            value = stop["value"]
-            if isinstance(value, str):
-                value = None if value == "base" else colour.hex_to_rgb(value)
-            stops.append(Stop(value, stop["travel"], stop["hold"], stop.get("ease", "linear"), stop.get("relative", False)))
+        stops = (
+            Stop(
+                _stop_value(stop["value"], palettes),
+                stop["travel"],
+                stop["hold"],
+                stop.get("ease", "linear"),
+                stop.get("relative", False),
+            )
+            for stop in data["stops"]
+        )
         return Stops(tuple(stops), data.get("long_way", False))
     keys = ("path", "width", "height", "rotation", "corners", "dwell", "plane", "plane_at")
     points = tuple((float(x), float(y)) for x, y in data.get("points") or ())
     return Path(points=points, **{key: data[key] for key in keys if data.get(key) is not None})
 
 
-def _layer(data: dict[str, Any]) -> Layer:
+def _layer(data: dict[str, Any], palettes: Mapping[str, Palette]) -> Layer:
     return Layer(
         attribute=data["attribute"],
-        form=_form(data["form"]),
+        form=_form(data["form"], palettes),
         anchor=Anchor(**(data.get("anchor") or {})),
         ratio=data.get("ratio", 1.0),
         start=data.get("start", 0.0),
@@ -185,14 +203,17 @@ def _layer(data: dict[str, Any]) -> Layer:
     )
 
 
-def from_document(data: dict[str, Any]) -> Effect:
-    """An effect from a document that was checked at the boundary (`formats.effect_document`), as plain data."""
+def from_document(data: dict[str, Any], palettes: Mapping[str, Palette] | None = None) -> Effect:
+    """An effect from a document that was checked at the boundary (`formats.effect_document`), as plain data.
+
+    palettes: by name, those that its stops may go to.
+    """
     lanes = dict(data.get("lanes") or {})
     if "order" in lanes:
         lanes["order"] = tuple(lanes["order"])
     return Effect(
         name=data["name"],
-        layers=tuple(_layer(layer) for layer in data["layers"]),
+        layers=tuple(_layer(layer, palettes or {}) for layer in data["layers"]),
         seed=data.get("seed", 0),
         colour_space=data.get("colour_space", "hsv-short"),
         run=data.get("run", "forward"),

@@ -22,7 +22,7 @@ from .groups import (
 )
 from .path_groups import Paths, StagePaths
 from .placement import Block
-from .stop_groups import ColourStops, NumberStops
+from .stop_groups import ColourStops, NumberStops, PositionStops
 from .wave_groups import Adding, Between
 
 
@@ -41,6 +41,8 @@ def group_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ..
     if isinstance(form, Stops):
         if layer.attribute == "colour":
             return ("colour", how, alone, form, effect.colour_space)
+        if layer.attribute == "position":
+            return ("position stops", how, alone, form, "plain")
         return ("stops", how, alone, form, on)
     shape = form.shape
     same = form if shape == "curve" else "soft" if shape == "square" and form.softness > 0 else shape
@@ -113,6 +115,7 @@ _KINDS: dict[str, type[Group]] = {
     "between": Between,
     "stops": NumberStops,
     "colour": ColourStops,
+    "position stops": PositionStops,
     "path": Paths,
     "stage path": StagePaths,
 }

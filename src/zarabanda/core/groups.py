@@ -112,7 +112,7 @@ class Group:
         size = len(self.row)
         for name in self._per_element:
             array = getattr(self, name)
-            if array.strides[0]:
+            if array.ndim > 1 or array.strides[0]:
                 setattr(other, name, np.tile(array, (copies, *[1] * (array.ndim - 1))))
             else:
                 setattr(other, name, np.broadcast_to(array[0], size * copies))

@@ -9,7 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from . import attributes, lanes, stage
-from .effect import Effect, Layer, OwnHead, Spread
+from .effect import Effect, Layer, OwnHead, Spread, Stops
+from .palette import Palette
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -47,7 +48,8 @@ class Block:
 
     head: index in the rig; lane; key for random numbers; offset: own and ripple offset in cycles; depth: factor;
     mirrored: true where pan is mirrored; count: lanes L; circuit: length C of a circuit in turns (1 for a ripple);
-    places (n, 3) metres and mounting (n, 3, 3), for paths on stage.
+    places (n, 3) metres and mounting (n, 3, 3), for paths on stage; stop_values (n, stops, attributes), NaN for the base,
+    where stops go to palettes.
     """
 
     layer: Layer
@@ -64,6 +66,7 @@ class Block:
     back_and_forth: bool
     places: Floats
     mounting: Floats
+    stop_values: Floats | None = None
 
     @property
     def is_relay(self) -> bool:
@@ -141,6 +144,22 @@ def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
                 back_and_forth=back,
                 places=rig.places[order[acts]],
                 mounting=mounting[order[acts]],
+                stop_values=_stop_values(layer, [rig.keys[head] for head in order[acts]]),
             )
         )
     return Placed(effect, order, lane_map.lane, lane_map.part, lane_map.count, tuple(blocks))
+
+
+def _stop_values(layer: Layer, keys: Sequence[str]) -> Floats | None:
+    """What each head goes to at each stop, (n, stops, attributes), where that differs from head to head."""
+    if not isinstance(layer.form, Stops) or not any(isinstance(stop.value, Palette) for stop in layer.form.stops):
+        return None
+    names = attributes.touched(layer.attribute)
+    columns = []
+    for stop in layer.form.stops:
+        if isinstance(stop.value, Palette):
+            columns.append(stop.value.on(keys, names))
+        else:
+            value = np.nan if stop.value is None else np.asarray(stop.value, float)
+            columns.append(np.broadcast_to(value, (len(keys), len(names))))
+    return np.stack(columns, axis=1)

@@ -109,12 +109,17 @@ def share(path: str, value: float, label: str, *, low: float = 0.0, high: float 
     return part | {"scale": 100.0}
 
 
-def _colours(path: str, stops: list[Doc]) -> Part:
+def _stop_list(path: str, stops: list[Doc], what: str) -> Part:
     return {
         "slot": path, "kind": "stops", "value": stops, "label": "Stops",
-        "text": f"{len(stops)} colours" if isinstance(stops[0]["value"], str) else f"{len(stops)} values",
-        "swatches": [s["value"] for s in stops if isinstance(s["value"], str)],
+        "text": f"{len(stops)} {what}", "of": what,
+        "swatches": [_swatch(s["value"]) for s in stops] if what == "colours" else [],
     }  # fmt: skip
+
+
+def _swatch(value: Any) -> str:
+    """A colour, `base`, or `palette ` and its name."""
+    return f"palette {value['palette']}" if isinstance(value, dict) else str(value)
 
 
 def _waveform(at: str, layer: Doc) -> list[Part]:
@@ -155,7 +160,7 @@ def _waveform(at: str, layer: Doc) -> list[Part]:
 
 def _path(at: str, layer: Doc, mirrored: bool) -> list[Part]:
     form = layer["form"]
-    parts = [word("follows a"), choice(f"{at}.form", form["path"], PATH_OPTIONS, "Form")]
+    parts = [word("follows a"), choice(f"{at}.form", form["path"], [*PATH_OPTIONS, ("stops", "kept positions")], "Form")]
     if form["path"] == "polygon":
         parts += [word("of"), amount(f"{at}.form.corners", form["corners"], "Corners", low=3, high=12), word("corners")]
     if form["path"] == "free":
@@ -183,7 +188,12 @@ def _path(at: str, layer: Doc, mirrored: bool) -> list[Part]:
 
 
 def _stops(at: str, layer: Doc, document: Doc) -> list[Part]:
-    parts = [word("goes through"), _colours(f"{at}.form.stops", layer["form"]["stops"])]
+    what = {"colour": "colours", "position": "positions"}.get(layer["attribute"], "values")
+    parts: list[Part] = []
+    if layer["attribute"] != "colour":
+        options = PATH_OPTIONS if layer["attribute"] == "position" else WAVE_OPTIONS
+        parts += [word("follows"), choice(f"{at}.form", "stops", [*options, ("stops", "stops")], "Form"), word(",")]
+    parts += [word("goes through"), _stop_list(f"{at}.form.stops", layer["form"]["stops"], what)]
     if layer["attribute"] == "colour":
         spaces: list[Option] = [
             ("rgb", "red, green and blue"), ("cmy", "cyan, magenta and yellow"),

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import DTypeLike
 
-from . import colour, stops
+from . import attributes, colour, stops
 from .effect import Effect, Stops
 from .groups import (
     Chosen,
@@ -31,6 +31,12 @@ class _StopsGroup(Group):
         every = key[3].stops
         self.times = stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
         self.to, self.way = np.zeros(0, np.int64), np.zeros(0)
+        own = [block.stop_values[chosen] for _, block, _, _, chosen in items if block.stop_values is not None]
+        self.goes_to_palettes = bool(own)
+        self.own = np.concatenate(own) if own else np.zeros((len(self.row), 0, 0))
+        """(n, stops, attributes): where each head goes at each stop, NaN for the base; empty where all go to the same."""
+
+    _per_element = (*Group._per_element, "own")
 
     def set_precision(self, precision: DTypeLike) -> None:
         super().set_precision(precision)
@@ -41,6 +47,11 @@ class _StopsGroup(Group):
         self.active = turns.active
         self.to, self.way = stops.stop_at(self.times, turns.p)
 
+    def own_at(self, stop: Ints, chosen: Chosen, base: Floats) -> Floats:
+        """What the chosen heads go to at these stops, (m, attributes). base: the same shape."""
+        own = self.own[np.arange(len(self.row))[chosen], stop]
+        return np.where(np.isnan(own), base, own)
+
 
 class NumberStops(_StopsGroup):
     """Stops with numbers: value = fixed + share · base, mixed in by the weight while the head is active."""
@@ -49,8 +60,9 @@ class NumberStops(_StopsGroup):
         super().__init__(key, items, effects, heads)
         form: Stops = key[3]
         self.circle, self.long_way = key[4] in ("circle", "hue"), form.long_way
-        self.fixed = np.array([0.0 if stop.value is None else float(stop.value) for stop in form.stops])  # type: ignore[arg-type]
+        self.fixed = np.array([stop.value if isinstance(stop.value, float) else 0.0 for stop in form.stops])
         self.share = np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in form.stops])
+        self.relative = np.array([stop.relative for stop in form.stops])
         self.target = plain_target(items, heads)
 
     _tables = ("fixed", "share")
@@ -60,6 +72,10 @@ class NumberStops(_StopsGroup):
         to, way = self.to[chosen], self.way[chosen]
         left = to - 1  # the one before the first is the last
         start, end = self.fixed[left] + self.share[left] * base, self.fixed[to] + self.share[to] * base
+        if self.goes_to_palettes:  # a relative number stays relative to the base
+            relative, column = self.relative, base[:, None]
+            start = np.where(relative[left], start, self.own_at(left, chosen, column)[:, 0])
+            end = np.where(relative[to], end, self.own_at(to, chosen, column)[:, 0])
         return start + way * (colour.hue_step(start, end, self.long_way) if self.circle else end - start)
 
     def act(self, values: Floats, chosen: Chosen) -> None:
@@ -78,7 +94,7 @@ class ColourStops(_StopsGroup):
         super().__init__(key, items, effects, heads)
         form: Stops = key[3]
         self.space = colour.SPACES[key[4]]
-        self.colours = np.array([stop.value or (0.0, 0.0, 0.0) for stop in form.stops])
+        self.colours = np.array([stop.value if isinstance(stop.value, tuple) else (0.0, 0.0, 0.0) for stop in form.stops])
         self.is_base = np.array([stop.value is None for stop in form.stops])
         self.has_base = bool(self.is_base.any())
         # ways between fixed colours are known before: by the stop that a head goes to, (3, stops)
@@ -103,15 +119,40 @@ class ColourStops(_StopsGroup):
     def _mixed(self, values: Floats, places: Sequence[Chosen], chosen: Chosen) -> tuple[Floats, Floats, Floats]:
         """Planes of red, green and blue at full weight."""
         to, way = self.to[chosen], self.way[chosen]
-        if not self.has_base:
+        if not self.has_base and not self.goes_to_palettes:
             at = (_along(begin, step, to, way) for begin, step in zip(self.begin, self.step, strict=True))
             return self.space.to_rgb(*at)
         left = to - 1  # the one before the first is the last
         base = np.stack([values[place] for place in places], axis=-1)
-        start = np.where(self.is_base[left][:, None], base, self.colours[left])
-        end = np.where(self.is_base[to][:, None], base, self.colours[to])
+        if self.goes_to_palettes:
+            start, end = self.own_at(left, chosen, base), self.own_at(to, chosen, base)
+        else:
+            start = np.where(self.is_base[left][:, None], base, self.colours[left])
+            end = np.where(self.is_base[to][:, None], base, self.colours[to])
         mixed = self.space(start, end, way)
         return mixed[:, 0], mixed[:, 1], mixed[:, 2]
+
+
+class PositionStops(_StopsGroup):
+    """Stops with kept positions, or the base: pan and tilt go straight from one to the next."""
+
+    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
+        super().__init__(key, items, effects, heads)
+        self.target = attributes.PAN * heads + self.head
+        self.to_tilt = (attributes.TILT - attributes.PAN) * heads
+
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        if not self.goes_to_palettes:
+            return  # from the base to the base
+        pan, to, way = self.target[chosen], self.to[chosen], self.way[chosen]
+        base = np.stack([values[pan], values[pan + self.to_tilt]], axis=-1)
+        start, end = self.own_at(to - 1, chosen, base), self.own_at(to, chosen, base)
+        step = start + (end - start) * way[:, None] - base
+        strength = self.strength()
+        if strength is not None:
+            step *= strength[chosen][:, None]
+        values[pan] += step[:, 0]
+        values[pan + self.to_tilt] += step[:, 1]
 
 
 def _along(begin: Floats, step: Floats, to: Ints, way: Floats) -> Floats:

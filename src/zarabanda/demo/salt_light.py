@@ -7,6 +7,7 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.formats.palette_document import PaletteDocument
 from zarabanda.formats.rig_document import FixtureDocument, ModeDocument, check_patch
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
@@ -33,6 +34,9 @@ PAGE: tuple[tuple[str, int, str, str, str], ...] = (
     ("flash", 5, "Spark field", "Deck beams", "Beams: sparks"),
     ("flash", 6, "Heartbeat", "Crowd", "Crowd: heartbeat"),
 )
+COLOURS = (("Brine green", "#1fd1a5"), ("Salt white", "#f4f1e8"), ("Lantern", "#ffb02e"), ("Coral", "#ff4f3a"),
+           ("Deep tide", "#1846ff"), ("Heather", "#a04bff"), ("Rose", "#ff3c9b"), ("Lagoon", "#18b8ff"))  # fmt: skip
+POSITIONS: tuple[tuple[str, float, float], ...] = (("Stage", 0.0, 25.0), ("Crowd", 0.0, -50.0), ("Sky", 0.0, -95.0))
 OPENING = {1: 1.0, 2: 0.8, 3: 0.7, 5: 1.0, 6: 0.5}
 """Faders that are up when the show opens for the first time, by place."""
 
@@ -41,6 +45,10 @@ def new_show(session: Session, name: str) -> None:
     """What every new show has: its tempos and the library."""
     session.add(Show(id=1, name=name, settings={}))
     session.add_all(TempoRow(name=tempo, bpm=bpm, position=n) for n, (tempo, bpm) in enumerate(TEMPOS))
+    for palette, colour in COLOURS:
+        repositories.store_palette(session, palette, PaletteDocument(family="colour", colour=colour))
+    for palette, pan, tilt in POSITIONS:
+        repositories.store_palette(session, palette, PaletteDocument(family="position", values={"pan": pan, "tilt": tilt}))
     for document in LIBRARY:
         repositories.store_effect(session, EffectDocument.model_validate(document), kept=True)
 

@@ -11,6 +11,7 @@ import numpy as np
 from zarabanda.core import attributes
 from zarabanda.core.effect import Effect, from_document
 from zarabanda.core.frame import Base, base_of
+from zarabanda.core.palette import Palette
 from zarabanda.core.placement import Placed, place
 from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, Rig, build
 
@@ -82,6 +83,8 @@ class Compiler:
         self._rig, self._rig_revision = EMPTY_RIG, ""
         self._index: dict[str, int] = {}
         self._placed: dict[str, tuple[str, Effect, Placed]] = {}
+        self._palettes: dict[str, Palette] = {}
+        self._palettes_mark = ""
         self._show: dict[str, Any] = {}
         self._previews: dict[int, dict[str, Any]] = {}
 
@@ -94,6 +97,11 @@ class Compiler:
     def set_show(self, message: dict[str, Any]) -> None:
         """Take a new show part; previews of effects end."""
         self._show = message
+        self._palettes = {name: Palette(name, **values) for name, values in message.get("palettes", {}).items()}
+        palettes = json.dumps(message.get("palettes", {}), sort_keys=True)
+        if palettes != self._palettes_mark:
+            self._palettes_mark = palettes
+            self._placed.clear()
         self._previews.clear()
 
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> None:
@@ -135,7 +143,7 @@ class Compiler:
         known = self._placed.get(key)
         if known is not None and known[0] == mark:
             return known[1], known[2]
-        effect = from_document(document)
+        effect = from_document(document, self._palettes)
         chosen = np.array([self._index[head] for head in heads if head in self._index], np.int64)
         placed = place(effect, chosen, self._rig.heads)
         self._placed[key] = (mark, effect, placed)

@@ -6,6 +6,7 @@ Ranges are said here once; inside, what has passed is trusted. See docs/formats.
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from itertools import pairwise
 from typing import Annotated, Any, Literal
 
@@ -13,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 
 from zarabanda.core import attributes
 from zarabanda.core.effect import Effect, from_document
+from zarabanda.core.palette import Palette
 from zarabanda.errors import ZarabandaError
 
 FORMAT = "zarabanda.effect/1"
@@ -118,10 +120,16 @@ class WaveformForm(_Part):
         return self
 
 
-class StopPart(_Part):
-    """A value (number, `#rrggbb`, or `base`), with travel to it and hold there, in any common unit."""
+class PaletteValue(_Part):
+    """A kept palette, by its name."""
 
-    value: Number | Colour
+    palette: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class StopPart(_Part):
+    """A value (number, `#rrggbb`, a palette, or `base`), with travel to it and hold there, in any common unit."""
+
+    value: Number | Colour | PaletteValue
     travel: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 1.0
     hold: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
     ease: Literal["linear", "smooth", "snap"] = "linear"
@@ -187,8 +195,10 @@ class LayerPart(_Part):
         names = [*attributes.BY_NAME, *attributes.COMPOUND]
         if self.attribute not in names:
             raise ValueError(f"there is no attribute {self.attribute!r}; use one of {', '.join(names)}")
-        if (self.attribute == "position") != (self.form.kind == "path"):
-            raise ValueError("a path goes with the attribute position, and position with a path")
+        if self.form.kind == "path" and self.attribute != "position":
+            raise ValueError("a path goes with the attribute position")
+        if self.attribute == "position" and self.form.kind == "waveform":
+            raise ValueError("position follows a path, or stops with kept positions; for a waveform take pan or tilt")
         if self.attribute == "colour" and self.form.kind != "stops":
             raise ValueError("colour follows stops; for a waveform take hue, saturation or a single colour")
         if isinstance(self.form, StopsForm):
@@ -200,6 +210,10 @@ class LayerPart(_Part):
     def _stops_fit(self, form: StopsForm) -> None:
         for number, stop in enumerate(form.stops):
             is_colour = isinstance(stop.value, str)
+            if isinstance(stop.value, PaletteValue):
+                continue
+            if self.attribute == "position" and stop.value != "base":
+                raise ValueError(f"stop {number + 1}: position goes to a palette, or to base")
             if is_colour and self.attribute != "colour" and stop.value != "base":
                 raise ValueError(f"stop {number + 1} has a colour, but {self.attribute} takes numbers")
             if not is_colour and self.attribute == "colour":
@@ -269,9 +283,18 @@ class EffectDocument(_Part):
             raise ValueError("travel back and forth belongs to a relay; in a ripple let the run go back and forth instead")
         return self
 
-    def to_core(self) -> Effect:
-        """The effect as the core computes with it."""
-        return from_document(self.model_dump())
+    def to_core(self, palettes: Mapping[str, Palette] | None = None) -> Effect:
+        """The effect as the core computes with it. palettes: by name."""
+        return from_document(self.model_dump(), palettes)
+
+    def palettes(self) -> dict[str, str]:
+        """Names of the palettes it goes to, each with the path of the first stop that does."""
+        found: dict[str, str] = {}
+        for number, layer in enumerate(self.layers):
+            for n, stop in enumerate(layer.form.stops if isinstance(layer.form, StopsForm) else ()):
+                if isinstance(stop.value, PaletteValue):
+                    found.setdefault(stop.value.palette, f"layers.{number}.form.stops.{n}.value")
+        return found
 
     def plain(self) -> dict[str, Any]:
         """The document as plain data, without what was left unsaid."""

@@ -64,6 +64,12 @@ def _set_attribute(document: Doc, layer: Doc, value: str) -> None:
 
 
 def _set_form(document: Doc, layer: Doc, value: str) -> None:
+    if layer["attribute"] == "position" and value == "stops":
+        stops = [{"value": "base", "travel": 1.0, "hold": 1.0, "ease": "smooth"} for _ in range(2)]
+        layer["form"] = {"kind": "stops", "stops": stops}
+        return
+    if layer["attribute"] == "position" and layer["form"]["kind"] == "stops":
+        layer["form"] = new_layer("position")["form"]
     if layer["form"]["kind"] == "path":
         layer["form"]["path"] = value
         if value == "free" and not layer["form"].get("points"):

@@ -8,10 +8,12 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from zarabanda.core import attributes, stage, weave
+from zarabanda.core.effect import Effect
 from zarabanda.core.placement import Heads
 from zarabanda.errors import ZarabandaError
 
 from .effect_document import EffectDocument, Number, faults
+from .palette_document import PaletteDocument
 
 
 class _Part(BaseModel):
@@ -36,6 +38,7 @@ class RenderRequest(_Part):
     base: dict[str, Number]
     limits: dict[str, tuple[Number, Number]] = {}
     bpm: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] = 120.0
+    palettes: dict[str, PaletteDocument] = {}
     effect: EffectDocument
     times: Annotated[list[Number], Field(min_length=1, max_length=100_000)]
 
@@ -48,6 +51,10 @@ class RenderRequest(_Part):
         for name, (low, high) in self.limits.items():
             if low > high:
                 raise ValueError(f"limits of {name} go from low to high, but {low:g} is above {high:g}; swap them")
+        for name, place in self.effect.palettes().items():
+            if name not in self.palettes:
+                known = ", ".join(self.palettes) or "none is given"
+                raise ValueError(f"effect.{place}: there is no palette {name!r} under palettes ({known}); add it there")
         keys = [head.id for head in self.heads]
         if len(set(keys)) != len(keys):
             raise ValueError("two heads have the same id; give each its own")
@@ -84,9 +91,14 @@ def stand_of(request: RenderRequest) -> weave.Stand:
     return weave.Stand(Heads([h.id for h in request.heads], places, has, mounting), low, high, base, mixes)
 
 
+def effect_of(request: RenderRequest) -> Effect:
+    """The request's effect, with its palettes."""
+    return request.effect.to_core({name: one.to_core(name) for name, one in request.palettes.items()})
+
+
 def render(request: RenderRequest) -> dict[str, list[list[float]]]:
     """{attribute: [[value per head, in pick order] per time]} for the attributes that the effect touches."""
-    effect, stand = request.effect.to_core(), stand_of(request)
+    effect, stand = effect_of(request), stand_of(request)
     theta = weave.theta_at(effect, np.array(request.times), request.bpm)
     _, values, _ = weave.over_time(effect, stand, theta)
     return {name: values[:, attributes.INDEX[name]].tolist() for name in weave.moved(effect, stand)}

@@ -54,6 +54,9 @@ def show_message(session: Session, revision: int) -> Message:
     return {
         "revision": revision,
         "draft": {value.attribute: value.heads for value in session.scalars(select(DraftValue))},
+        "palettes": {
+            name: {"values": dict(one.values), "own": one.own} for name, one in repositories.palettes_by_name(session).items()
+        },
         "instances": instances,
         "controls": controls,
         "tempos": {tempo.name: tempo.bpm for tempo in repositories.tempos(session)},

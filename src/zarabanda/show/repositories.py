@@ -9,10 +9,12 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from zarabanda.core import attributes
+from zarabanda.core.palette import Palette
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.formats.palette_document import PaletteDocument
 
-from .tables import Base, ControlRow, DraftEffect, DraftValue, EffectRow, Group, Page, Show, TempoRow
+from .tables import Base, ControlRow, DraftEffect, DraftValue, EffectRow, Group, Page, PaletteRow, Show, TempoRow
 
 T = TypeVar("T", bound=Base)
 
@@ -46,6 +48,78 @@ def groups(session: Session) -> Sequence[Group]:
 def tempos(session: Session) -> Sequence[TempoRow]:
     """Tempos in their order."""
     return session.scalars(select(TempoRow).order_by(TempoRow.position)).all()
+
+
+def palettes(session: Session) -> Sequence[PaletteRow]:
+    """Palettes in their order."""
+    return session.scalars(select(PaletteRow).order_by(PaletteRow.position, PaletteRow.id)).all()
+
+
+def palettes_by_name(session: Session) -> dict[str, Palette]:
+    """Palettes as the core computes with them."""
+    return {row.name: PaletteDocument.model_validate(row.document).to_core(row.name) for row in palettes(session)}
+
+
+def store_palette(session: Session, name: str, document: PaletteDocument) -> PaletteRow:
+    """A new palette, behind the others."""
+    _palette_name_is_free(session, name, 0)
+    last = session.scalar(select(func.max(PaletteRow.position)))
+    plain = document.model_dump(mode="json", exclude_none=True)
+    row = PaletteRow(name=name, position=0 if last is None else last + 1, document=plain)
+    session.add(row)
+    session.flush()
+    return row
+
+
+def change_palette(session: Session, palette_id: int, name: str, document: PaletteDocument) -> PaletteRow:
+    """Another name or other values for a palette; effects that go to it follow both."""
+    row = get(session, PaletteRow, palette_id, "palette")
+    _palette_name_is_free(session, name, row.id)
+    if name != row.name:
+        for effect in session.scalars(select(EffectRow)):
+            if row.name in EffectDocument.model_validate(effect.document).palettes():
+                effect.document = _with_palette_named(effect.document, row.name, name)
+    row.name, row.document = name, document.model_dump(mode="json", exclude_none=True)
+    return row
+
+
+def _with_palette_named(value: Any, old: str, new: str) -> Any:
+    """A document in which every `{"palette": old}` says new."""
+    if isinstance(value, dict):
+        if value == {"palette": old}:
+            return {"palette": new}
+        return {key: _with_palette_named(one, old, new) for key, one in value.items()}
+    return [_with_palette_named(one, old, new) for one in value] if isinstance(value, list) else value
+
+
+def delete_palette(session: Session, palette_id: int) -> None:
+    """Delete a palette that no effect goes to."""
+    row = get(session, PaletteRow, palette_id, "palette")
+    users = [
+        effect.name
+        for effect in session.scalars(select(EffectRow))
+        if row.name in EffectDocument.model_validate(effect.document).palettes()
+    ]
+    if users:
+        raise InUse(f"“{row.name}” is in use by {', '.join(users[:5])}. Take it out of there first.", "palette")
+    session.delete(row)
+
+
+def palettes_exist(session: Session, document: EffectDocument, before: EffectDocument | None = None) -> None:
+    """Refuse an effect that goes to a palette which is not there; one that it had before is let pass."""
+    names = {row.name for row in palettes(session)}
+    kept = before.palettes() if before else {}
+    for name, place in document.palettes().items():
+        if name not in names and name not in kept:
+            raise NotThere(
+                f"There is no palette “{name}”; use one of {', '.join(sorted(names)) or 'your own, once kept'}.", place
+            )
+
+
+def _palette_name_is_free(session: Session, name: str, but: int) -> None:
+    same = select(PaletteRow).where(func.lower(PaletteRow.name) == name.lower(), PaletteRow.id != but)
+    if session.scalars(same).first() is not None:
+        raise InUse(f"There is a palette named “{name}” already. Choose another name.", "name")
 
 
 def library(session: Session) -> Sequence[EffectRow]:

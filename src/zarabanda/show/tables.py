@@ -80,6 +80,16 @@ class EffectRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
+class PaletteRow(Base):
+    """Kept values of one family, as a palette document."""
+
+    __tablename__ = "palette"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    position: Mapped[int] = mapped_column(Integer)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
 class Page(Base):
     """A page of faders and buttons."""
 

@@ -26,7 +26,7 @@ from .context import Context
 from .link import EngineLink
 from .live import add_live_socket
 from .models import Fault
-from .resources import draft, effects, output, pages, rig, show
+from .resources import draft, effects, output, pages, palettes, rig, show
 
 BROWSER_COOKIE, ACCESS_COOKIE = "zarabanda-browser", "zarabanda-access"
 STATIC = Path(__file__).parent / "static"
@@ -88,7 +88,7 @@ def create_app(data: Path, *, access_code: str = "", connect: bool = True) -> Op
     link = EngineLink(data, store)
     store.on_edit = link.push
     app.extensions["zarabanda"] = Context(data, store, link)
-    for blueprint in (show.api, rig.api, effects.api, draft.api, pages.api, output.api):
+    for blueprint in (show.api, rig.api, effects.api, palettes.api, draft.api, pages.api, output.api):
         app.register_api(blueprint)
     _add_identity(app, access_code)
     _add_errors(app)

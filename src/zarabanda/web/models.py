@@ -130,6 +130,7 @@ class SentencePart(BaseModel):
     scale: float | None = None
     options: list[SentenceOption] | None = None
     swatches: list[str] | None = None
+    of: str | None = None
 
 
 class SentenceView(BaseModel):
@@ -138,6 +139,28 @@ class SentenceView(BaseModel):
     layers: list[list[SentencePart]]
     shared: list[SentencePart]
     text: str
+
+
+class PaletteView(BaseModel):
+    """A palette: its document, and the kinds of head it acts on, with how many of them there are."""
+
+    id: int
+    name: str
+    document: dict[str, Any]
+    acts_on: dict[str, int]
+
+
+class PalettesView(BaseModel):
+    """All palettes."""
+
+    palettes: list[PaletteView]
+
+
+class PaletteContent(Part):
+    """A palette's name and document."""
+
+    name: Name
+    document: dict[str, Any]
 
 
 class EffectView(BaseModel):
@@ -174,10 +197,11 @@ class EffectFile(Part):
 
 
 class Imported(BaseModel):
-    """Effects that came in, and what is wrong with the others."""
+    """Effects that came in, what is wrong with the others, and what to know of those that came in."""
 
     effects: list[str]
     refused: list[str]
+    remarks: list[str]
 
 
 class NewEffectView(BaseModel):

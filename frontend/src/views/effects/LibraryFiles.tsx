@@ -29,10 +29,13 @@ export function LibraryFiles({ effects }: { effects: Schemas["EffectView"][] }) 
       say(`${chosen.name} is not JSON. Choose a file that Zarabanda exported.`);
       return;
     }
-    const { effects: names, refused: faults } = await take(
-      api.POST("/api/effects/import", { body: { content } }),
-    );
+    const {
+      effects: names,
+      refused: faults,
+      remarks,
+    } = await take(api.POST("/api/effects/import", { body: { content } }));
     setRefused(faults);
+    for (const remark of remarks) say(remark);
     if (names.length) say(`Imported ${names.join(", ")}.`, "done");
   });
   return (

@@ -29,10 +29,12 @@ from ..models import (
     EffectsView,
     EffectView,
     Favourite,
+    FixView,
     Imported,
     Keep,
     NewEffect,
     NewEffectView,
+    NoticeView,
     SentenceView,
     WeaveAsk,
     WeaveView,
@@ -76,13 +78,31 @@ def _families(document: dict[str, Any]) -> list[str]:
 
 
 def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
-    effect = document.to_core()
+    effect = document.to_core(repositories.palettes_by_name(session))
     ask = ask.model_copy(update={"heads": known_heads(ask.heads)})
     draft = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
     live = {tempo["name"]: tempo["bpm"] for tempo in (context().link.state or {}).get("tempos", ())}
     kept = session.get(TempoRow, effect.speed.tempo) if effect.speed.kind == "tempo" else None
     bpm = live.get(effect.speed.tempo) or (kept.bpm if kept else 120.0)
-    return weaving.make(effect, ask, context().link.rig, draft, bpm)
+    woven = weaving.make(effect, ask, context().link.rig, draft, bpm)
+    if ask.notices:
+        woven.notices += _missing_palettes(session, document)
+    return woven
+
+
+def _missing_palettes(session: Session, document: EffectDocument) -> list[NoticeView]:
+    there = {row.name for row in repositories.palettes(session)}
+    return [
+        NoticeView(
+            kind="palette",
+            path=place.rsplit(".", 2)[0],
+            text=f"There is no palette “{name}” in this show: there, the lights stay at their base.",
+            note=False,
+            fix=FixView(operation="set", path=place, value="base", words="Go to the base instead"),
+        )
+        for name, place in document.palettes().items()
+        if name not in there
+    ]
 
 
 def _tempo_exists(session: Session, document: EffectDocument) -> None:
@@ -110,6 +130,7 @@ def make_effect(body: NewEffect) -> tuple[NewEffectView, int]:
         if body.document is not None:
             document = effect_document.read(body.document)
             document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
+            repositories.palettes_exist(session, document)
             row = repositories.store_effect(session, document, kept=True)
             return NewEffectView(effect=view(session, row), draft_id=None), 201
         attribute = str(body.attribute)
@@ -127,7 +148,8 @@ def import_effects(body: EffectFile) -> tuple[Imported, int]:
     """Take effects from a file into the library, each under a free name; those that cannot be read are told."""
     good, bad = effect_document.read_set(body.content)
     with context().store.edit(browser_id(), f"Import {len(good)} effect{'s' if len(good) != 1 else ''}") as session:
-        names = []
+        names, remarks = [], []
+        there = {row.name for row in repositories.palettes(session)}
         for document in good:
             try:
                 _tempo_exists(session, document)
@@ -136,7 +158,12 @@ def import_effects(body: EffectFile) -> tuple[Imported, int]:
                 continue
             free = document.model_copy(update={"name": repositories.free_name(session, document.name)})
             names.append(repositories.store_effect(session, free, kept=True).name)
-    return Imported(effects=names, refused=bad), 201
+            remarks += [
+                f"“{free.name}” goes to the palette “{name}”, which this show does not have; there it stays at the base."
+                for name in document.palettes()
+                if name not in there
+            ]
+    return Imported(effects=names, refused=bad, remarks=remarks), 201
 
 
 @api.get("/<int:effect_id>", responses={200: EffectView})
@@ -150,6 +177,7 @@ def _changed(session: Session, effect_id: int, body: EffectChange) -> tuple[Effe
     row = repositories.get(session, EffectRow, effect_id, "effect")
     document = effect_edit.change(row.document, body.operation, body.path, body.value)
     _tempo_exists(session, document)
+    repositories.palettes_exist(session, document, before=EffectDocument.model_validate(row.document))
     return row, document
 
 

@@ -3,6 +3,7 @@ import { Button, Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
+import { usePalettes } from "../../../api/queries";
 import { Bubble } from "../../../ui/Sheet";
 import type { Editor } from "../useEditor";
 import { ChoiceSlot } from "./ChoiceSlot";
@@ -10,6 +11,7 @@ import { CurveSlot } from "./CurveSlot";
 import { NumberSlot } from "./NumberSlot";
 import { OrderSlot } from "./OrderSlot";
 import { StopsSlot } from "./StopsSlot";
+import { swatchOf } from "./stopValues";
 import { TempoSlot } from "./TempoSlot";
 
 export type Part = Schemas["SentencePart"];
@@ -70,6 +72,7 @@ const KINDS = {
 export function Slot({ part, editor }: { part: Part; editor: Editor }) {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
+  const { data: kept } = usePalettes();
   const Control = KINDS[part.kind ?? "choice"];
   return (
     <DialogTrigger
@@ -91,10 +94,7 @@ export function Slot({ part, editor }: { part: Part; editor: Editor }) {
         }}
       >
         {part.swatches?.map((colour, n) => (
-          <Swatch
-            key={n}
-            style={colour === "base" ? { background: "var(--hatch)" } : { background: colour }}
-          />
+          <Swatch key={n} style={{ background: swatchOf(colour, kept?.palettes ?? []) }} />
         ))}
         {part.text}
       </Value>

@@ -5,9 +5,11 @@ import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
 import type { SlotProps } from "./Slot";
+import { StopValue } from "./StopValue";
+import type { StopGoal } from "./stopValues";
 
 interface Stop {
-  value: number | string;
+  value: StopGoal;
   travel: number;
   hold: number;
   ease: string;
@@ -20,7 +22,7 @@ const Panel = styled.div`
 `;
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 96px 100px 100px 112px 40px;
+  grid-template-columns: 204px 100px 100px 112px 40px;
   gap: 6px;
   align-items: center;
 `;
@@ -28,57 +30,34 @@ const Head = styled(Row)`
   color: var(--quiet);
   font-size: 14px;
 `;
-const Colour = styled.input`
-  width: 96px;
-  height: 40px;
-  padding: 3px;
-  background: transparent;
-  border: 1px solid var(--edge);
-  border-radius: 2px;
-`;
 const EASES = ["linear", "smooth", "snap"].map((id) => ({ id, text: id }));
 
 /** A list of values, each with its travel and hold. */
 export function StopsSlot({ part, editor }: SlotProps) {
   const stops = part.value as Stop[];
-  const colours = typeof stops[0]?.value === "string";
-  const set = (value: Stop[]) => void editor.commit({ operation: "set", path: part.slot!, value });
+  const of = part.of ?? "values";
+  const change = (value: Stop[]) => ({ operation: "set" as const, path: part.slot!, value });
+  const set = (value: Stop[]) => void editor.commit(change(value));
   const put = (n: number, change: Partial<Stop>) =>
     stops.map((stop, m) => (m === n ? { ...stop, ...change } : stop));
   return (
     <Panel>
       <Head aria-hidden="true">
-        <span>{colours ? "Colour" : "Value"}</span>
+        <span>{of === "colours" ? "Colour" : of === "positions" ? "Position" : "Value"}</span>
         <span>Travel</span>
         <span>Hold</span>
         <span>Way</span>
       </Head>
       {stops.map((stop, n) => (
         <Row key={n} role="group" aria-label={`Stop ${n + 1}`}>
-          {colours ? (
-            <Colour
-              type="color"
-              aria-label={`Colour ${n + 1}`}
-              value={stop.value === "base" ? "#ffffff" : String(stop.value)}
-              onInput={(event) =>
-                editor.preview({
-                  operation: "set",
-                  path: part.slot!,
-                  value: put(n, { value: event.currentTarget.value }),
-                })
-              }
-              onBlur={(event) =>
-                event.currentTarget.value !== stop.value && set(put(n, { value: event.currentTarget.value }))
-              }
-            />
-          ) : (
-            <NumberField
-              label={`Value ${n + 1}`}
-              hideLabel
-              value={Number(stop.value)}
-              onChange={(value) => set(put(n, { value }))}
-            />
-          )}
+          <StopValue
+            number={n + 1}
+            of={of}
+            value={stop.value}
+            unit={part.unit ?? ""}
+            preview={(value) => editor.preview(change(put(n, { value })))}
+            commit={(value) => set(put(n, { value }))}
+          />
           <NumberField
             label={`Travel to ${n + 1}`}
             hideLabel
