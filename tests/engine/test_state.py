@@ -203,3 +203,54 @@ def test_bad_actions_are_refused_with_what_to_do(action, part):
     desk = Desk(show(effect(), control="fader"))
     with pytest.raises(ZarabandaError, match=part):
         desk.state.act(action, 0.0)
+
+
+@pytest.mark.parametrize(("job", "weight", "per_second"), [("depth", 0.5, 1.0), ("speed", 1.0, 0.5), ("both", 0.5, 0.5)])
+def test_a_fader_does_the_job_that_was_chosen_without_a_jump(job, weight, per_second):
+    message = show(effect(), control="fader")
+    message["controls"][0]["job"] = job
+    desk = Desk(message)
+    desk.state.act({"do": "level", "control": "control:1", "value": 1.0}, 0.0)
+    playing = desk.state.playing["control:1"]
+    before = desk.state.theta(playing, 3.25)
+    desk.state.act({"do": "level", "control": "control:1", "value": 0.5}, 3.25)
+    assert desk.state.theta(playing, 3.25) == pytest.approx(before)
+    assert playing.weight(3.25) == pytest.approx(weight)
+    assert desk.state.theta(playing, 5.25) - before == pytest.approx(2 * per_second)
+    desk.state.act({"do": "level", "control": "control:1", "value": 0}, 6.0)
+    assert "control:1" not in desk.state.playing
+
+
+def test_layers_of_families_that_a_control_does_not_keep_are_silent():
+    document = effect(
+        layers=[
+            *effect()["layers"],
+            {"attribute": "position", "form": {"kind": "path", "path": "circle", "width": 9, "height": 9}},
+        ]
+    )
+    message = show(document, control="latch")
+    message["instances"][0]["families"] = ["position"]
+    blocks = program(message).instances["control:1"].placed.blocks
+    assert [block.layer.attribute for block in blocks] == ["position"]
+
+
+def test_an_audition_runs_beside_the_show_and_fades_when_it_ends():
+    desk = Desk(show(effect()))
+    compiler = desk.compiler
+    compiler.audition({"effect_id": 7, "effect": effect(name="tried"), "heads": ["1", "2"]})
+    desk.state.swap(compiler.program(), 1.0)
+    assert list(desk.state.playing) == ["draft:1", "audition"]
+    compiler.audition(None)
+    desk.state.swap(compiler.program(), 2.0)
+    assert desk.state.playing["audition"].stopping
+    desk.state.settle(3.0)
+    assert list(desk.state.playing) == ["draft:1"]
+
+
+def test_what_is_let_go_ends_without_a_fade():
+    desk = Desk(show(effect()))
+    compiler = desk.compiler
+    compiler.set_show(show(effect()) | {"instances": []}, ["draft:1"])
+    desk.state.swap(compiler.program(), 1.0)
+    assert not desk.state.playing
+    assert compiler.program().let_go == ()

@@ -287,3 +287,45 @@ def test_unknown_keys_and_odd_types_never_break_the_server(client):
             answer = client.post(path, data=json.dumps(body), content_type="application/json")
             assert 400 <= answer.status_code < 500, (path, body, answer.text)
             assert answer.json["message"]
+
+
+def test_a_use_gets_a_copy_of_its_own_and_the_others_keep_theirs(client):
+    page = client.get("/api/pages").json["pages"][0]
+    control = next(one for one in page["controls"] if one["name"] == "Ladders: undertow")
+    copy = client.post(f"/api/effects/{control['effect_id']}/own-copy", json={"key": control["key"]})
+    assert copy.status_code == 201
+    assert copy.json["name"] == "Undertow 2"
+    assert copy.json["uses"] == ["fader 4 of Dance floor"]
+    assert client.get(f"/api/effects/{control['effect_id']}").json["uses"] == []
+    client.post("/api/undo")
+    assert client.get(f"/api/effects/{control['effect_id']}").json["uses"] == ["fader 4 of Dance floor"]
+
+
+def test_a_control_keeps_families_that_the_effect_has(client):
+    page = client.get("/api/pages").json["pages"][0]
+    effect = next(one for one in client.get("/api/effects").json["effects"] if one["families"] == ["intensity", "position"])
+    control = {"place": 11, "mode": "fader", "name": "x", "effect_id": effect["id"], "heads": ["101"], "job": "both"}
+    refused = client.post(f"/api/pages/{page['id']}/controls", json=control | {"families": ["colour"]})
+    assert refused.status_code == 422
+    assert "moves intensity, position" in refused.json["message"]
+    made = client.post(f"/api/pages/{page['id']}/controls", json=control | {"families": ["position"]}).json
+    assert (made["job"], made["families"]) == ("both", ["position"])
+    assert client.post(f"/api/pages/{page['id']}/controls", json=control | {"place": 12, "job": "mood"}).status_code == 422
+    client.delete(f"/api/pages/controls/{made['id']}")
+
+
+def test_a_document_is_woven_without_being_kept(client):
+    document = client.get("/api/effects").json["effects"][0]["document"]
+    spread = {"kind": "ripple", "degrees": 360, "fit": "closed"}
+    body = {"document": document | {"spread": spread, "lanes": {}, "own": {"102": {"offset": 90}}}}
+    woven = client.post("/api/effects/weave", json=body | {"weave": {"heads": ["101", "102", "103", "104"]}}).json
+    assert woven["offsets"] == pytest.approx([0, 0.5, 0.5, 0.75])
+    assert woven["shares"] == pytest.approx([0, 0.25, 0.5, 0.75])
+    bad = client.post("/api/effects/weave", json={"document": {}, "weave": {}})
+    assert bad.status_code == 422
+
+
+def test_only_what_is_frozen_is_kept_as_a_look(client):
+    answer = client.post("/api/draft/keep-frozen", json={"key": "draft:1"})
+    assert answer.status_code == 422
+    assert "Freeze the effect first" in answer.json["message"]

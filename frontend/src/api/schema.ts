@@ -73,6 +73,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/keep-frozen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what an effect shows while it is frozen as values of the draft, and let the effect go. */
+        post: operations["draft_keep_frozen_keep_frozen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/values": {
         parameters: {
             query?: never;
@@ -119,6 +136,23 @@ export interface paths {
         put?: never;
         /** Take effects from a file into the library, each under a free name; those that cannot be read are told. */
         post: operations["effects_import_effects_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/weave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The weave of a document that need not be kept, to compare with. */
+        post: operations["effects_weave_document_weave_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -205,6 +239,23 @@ export interface paths {
         put?: never;
         /** Put it into the library under a name, or give it another name. */
         post: operations["effects_keep__int_effect_id__keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/own-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give one of its uses a copy of its own; the others keep this effect. */
+        post: operations["effects_make_own_copy__int_effect_id__own_copy_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -474,10 +525,14 @@ export interface components {
             effect: string;
             /** Effect Id */
             effect_id: number;
+            /** Families */
+            families: string[] | null;
             /** Heads */
             heads: string[];
             /** Id */
             id: number;
+            /** Job */
+            job: string;
             /** Key */
             key: string;
             /** Mode */
@@ -486,6 +541,17 @@ export interface components {
             name: string;
             /** Place */
             place: number;
+        };
+        /**
+         * DocumentWeave
+         * @description A document that need not be kept, and how to weave it.
+         */
+        DocumentWeave: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            weave: components["schemas"]["WeaveAsk"];
         };
         /**
          * Done
@@ -555,7 +621,7 @@ export interface components {
              * @default set
              * @enum {string}
              */
-            operation?: "set" | "add-layer" | "add-layer-first" | "remove-layer" | "duplicate-layer" | "move-layer";
+            operation?: "set" | "add-layer" | "add-layer-first" | "remove-layer" | "duplicate-layer" | "move-layer" | "solo-layer" | "set-own" | "reset-own" | "replace";
             /**
              * Path
              * @default
@@ -689,6 +755,14 @@ export interface components {
             universe: number;
         };
         /**
+         * FrozenLook
+         * @description What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`.
+         */
+        FrozenLook: {
+            /** Key */
+            key: string;
+        };
+        /**
          * GroupView
          * @description A kept selection.
          */
@@ -749,8 +823,19 @@ export interface components {
         NewControl: {
             /** Effect Id */
             effect_id: number;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
             /** Heads */
             heads: string[];
+            /**
+             * Job
+             * @default depth
+             * @enum {string}
+             */
+            job?: "depth" | "speed" | "both";
             /**
              * Mode
              * @enum {string}
@@ -880,6 +965,14 @@ export interface components {
             effect_id: number;
             /** Heads */
             heads: string[];
+        };
+        /**
+         * OwnCopy
+         * @description What runs the effect and shall get a copy of its own: `draft:3` or `control:5`.
+         */
+        OwnCopy: {
+            /** Key */
+            key: string;
         };
         /**
          * PageView
@@ -1211,6 +1304,9 @@ export interface components {
         /**
          * WeaveView
          * @description A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle.
+         *
+         *     offsets: of each row, in cycles (in a relay: turns) behind lane 0; shares: of each lane, of the whole spread (in a relay:
+         *     of the handover); circuit: turns.
          */
         WeaveView: {
             /** Attribute */
@@ -1219,6 +1315,8 @@ export interface components {
             attributes: string[];
             /** Beats */
             beats: number | null;
+            /** Circuit */
+            circuit: number;
             /** Columns */
             columns: number;
             /** Count */
@@ -1235,6 +1333,8 @@ export interface components {
             lanes: number[];
             /** Notices */
             notices: components["schemas"]["NoticeView"][];
+            /** Offsets */
+            offsets: number[];
             /** Parts */
             parts: number[];
             /** Pixels */
@@ -1245,6 +1345,8 @@ export interface components {
             scopes: components["schemas"]["ScopeView"][];
             /** Seconds */
             seconds: number;
+            /** Shares */
+            shares: number[];
             /** Start */
             start: number;
         };
@@ -1412,6 +1514,39 @@ export interface operations {
             };
         };
     };
+    draft_keep_frozen_keep_frozen_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrozenLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     draft_set_values_values_post: {
         parameters: {
             query?: never;
@@ -1527,6 +1662,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_weave_document_weave_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentWeave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeaveView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1720,6 +1888,41 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_make_own_copy__int_effect_id__own_copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCopy"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

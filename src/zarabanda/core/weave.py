@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from math import lcm
@@ -29,8 +30,12 @@ class Stand:
     mixes: NDArray[np.bool_]
 
 
-def over_time(effect: Effect, stand: Stand, theta: Floats, precision: DTypeLike = np.float64) -> tuple[Placed, Floats, Floats]:
+def over_time(
+    effect: Effect, stand: Stand, theta: Floats, precision: DTypeLike = np.float64, shifts: Sequence[float] = ()
+) -> tuple[Placed, Floats, Floats]:
     """Values of all heads at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
+
+    shifts: live phase shifts of the layers in cycles, for one θ alone.
 
     Returns the placed effect, values clamped to the heads' ranges (T, A, N), and the same before they are clamped.
     """
@@ -39,7 +44,7 @@ def over_time(effect: Effect, stand: Stand, theta: Floats, precision: DTypeLike 
     plan = Plan([placed], count, stand.mixes, precision).tiled(len(theta))
     values = np.tile(stand.base.ravel().astype(precision), len(theta))
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
-    plan.apply(values, Running(theta, np.where(ended, 0.0, 1.0)))
+    plan.apply(values, Running(theta, np.where(ended, 0.0, 1.0), [shifts] if shifts else ()))
     raw = values.reshape(len(theta), attributes.COUNT, count)
     clamped = np.tile(np.clip(stand.base, stand.low, stand.high).astype(precision), (len(theta), 1, 1))
     for row in np.flatnonzero(plan.touched.any(axis=1)):

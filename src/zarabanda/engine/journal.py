@@ -31,7 +31,7 @@ def state_to_document(state: LiveState, now: float, wall: float) -> dict[str, An
             {
                 "key": key, "started": one.started, "started_beat": one.started_beat, "level": one.level,
                 "fade_from": one.fade_from, "fade_to": one.fade_to, "fade_at": one.fade_at, "fade_s": one.fade_s,
-                "shift": one.shift, "layer_shifts": one.layer_shifts, "frozen": one.frozen,
+                "shift": one.shift, "rate": one.rate, "layer_shifts": one.layer_shifts, "frozen": one.frozen,
             }
             for key, one in state.playing.items()
         ],

@@ -83,7 +83,7 @@ class Engine:
             self._loop.post({**message["action"], "peer": id(peer), "ref": message.get("ref")})
         elif kind == "watch":
             peer.watching = {int(universe) for universe in message["universes"]}
-        elif kind in ("program", "preview-effect", "preview-base"):
+        elif kind in ("program", "preview-effect", "preview-base", "audition"):
             self._compile(kind, message)
 
     def _compile(self, kind: str, message: wire.Message) -> None:
@@ -93,10 +93,12 @@ class Engine:
                     self._messages["rig"] = message["rig"]
                     self._compiler.set_rig(message["rig"])
                 self._messages["show"] = message["show"]
-                self._compiler.set_show(message["show"])
+                self._compiler.set_show(message["show"], message.get("let_go", ()))
                 self._journal.write_program(self._messages)
             elif kind == "preview-effect":
                 self._compiler.preview_effect(message["effect_id"], message["document"])
+            elif kind == "audition":
+                self._compiler.audition(message.get("on"))
             else:
                 self._compiler.preview_base(message["values"])
             self._loop.swap(self._compiler.program())
@@ -154,6 +156,7 @@ class Engine:
                     "key": key, "number": self._numbers[key], "effect_id": one.instance.effect_id,
                     "name": one.instance.name, "source": one.instance.source, "level": one.level,
                     "stopping": one.stopping, "frozen": one.frozen is not None,
+                    "theta": state.theta(one, t), "layer_shifts": one.layer_shifts,
                 }
                 for key, one in state.playing.items()
             ],

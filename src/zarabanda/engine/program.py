@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -31,12 +32,16 @@ class Instance:
 
 @dataclass(frozen=True)
 class Control:
-    """A fader or button: what it runs, how it acts. mode: `fader`, `latch` or `flash`; release in s."""
+    """A fader or button: what it runs, how it acts. mode: `fader`, `latch` or `flash`; release in s.
+
+    job: what a fader changes, `depth`, `speed` or `both`.
+    """
 
     key: str
     name: str
     mode: str
     release_s: float
+    job: str = "depth"
 
 
 @dataclass(frozen=True)
@@ -51,6 +56,7 @@ class Program:
     controls: dict[str, Control]
     tempos: dict[str, float]
     opening: tuple[dict[str, Any], ...]
+    let_go: tuple[str, ...] = ()
 
 
 def _tuples(value: Any) -> Any:
@@ -76,6 +82,21 @@ EMPTY_RIG = build([])
 EMPTY = Program(EMPTY_RIG, "", 0, base_of(EMPTY_RIG), {}, {}, {}, ())
 
 
+AUDITION = "audition"
+"""Key of an effect that is only being looked at."""
+
+
+def of_families(document: dict[str, Any], families: list[str] | None) -> dict[str, Any]:
+    """The document with layers of other families silent; None: all of them act."""
+    if families is None:
+        return document
+    layers = [
+        layer if attributes.BY_NAME[attributes.touched(layer["attribute"])[0]].family in families else {**layer, "muted": True}
+        for layer in document["layers"]
+    ]
+    return {**document, "layers": layers}
+
+
 class Compiler:
     """Makes programs from messages; remembers placed effects, so that an edit costs what it changes."""
 
@@ -87,6 +108,8 @@ class Compiler:
         self._palettes_mark = ""
         self._show: dict[str, Any] = {}
         self._previews: dict[int, dict[str, Any]] = {}
+        self._audition: dict[str, Any] | None = None
+        self._let_go: tuple[str, ...] = ()
 
     def set_rig(self, message: dict[str, Any]) -> None:
         """Take a new rig."""
@@ -94,9 +117,9 @@ class Compiler:
         self._index = {key: number for number, key in enumerate(self._rig.heads.keys)}
         self._placed.clear()
 
-    def set_show(self, message: dict[str, Any]) -> None:
-        """Take a new show part; previews of effects end."""
-        self._show = message
+    def set_show(self, message: dict[str, Any], let_go: Sequence[str] = ()) -> None:
+        """Take a new show part; previews of effects end. let_go: keys of what ends without a fade."""
+        self._show, self._let_go = message, tuple(let_go)
         self._palettes = {name: Palette(name, **values) for name, values in message.get("palettes", {}).items()}
         palettes = json.dumps(message.get("palettes", {}), sort_keys=True)
         if palettes != self._palettes_mark:
@@ -107,6 +130,10 @@ class Compiler:
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> None:
         """Take another document for an effect, until the next show part."""
         self._previews[effect_id] = document
+
+    def audition(self, message: dict[str, Any] | None) -> None:
+        """Let an effect be seen on heads (`effect_id`, `effect`, `heads`) beside what the show has; None ends that."""
+        self._audition = message and {"key": AUDITION, "source": "preview", "always": True, **message}
 
     def preview_base(self, values: dict[str, dict[str, float]]) -> None:
         """Take other draft values, until the next show part."""
@@ -124,18 +151,20 @@ class Compiler:
                     values.append(value)
         base = base_of(self._rig, np.array(indexes, np.int64), np.array(values, float))
         instances = {}
-        for data in show.get("instances", ()):
-            document = self._previews.get(data["effect_id"], data["effect"])
+        every = [*show.get("instances", ()), *([self._audition] if self._audition else [])]
+        for data in every:
+            document = of_families(self._previews.get(data["effect_id"], data["effect"]), data.get("families"))
             effect, placed = self._place(data["key"], document, data["heads"])
             instances[data["key"]] = Instance(
                 data["key"], data["effect_id"], document["name"], data["source"], effect, placed, data["always"]
             )
         for gone in set(self._placed) - set(instances):
             del self._placed[gone]
+        let_go, self._let_go = self._let_go, ()
         controls = {data["key"]: Control(**data) for data in show.get("controls", ())}
         return Program(
             self._rig, self._rig_revision, show.get("revision", 0), base, instances, controls,
-            show.get("tempos", {}), tuple(show.get("opening", ())),
+            show.get("tempos", {}), tuple(show.get("opening", ())), let_go,
         )  # fmt: skip
 
     def _place(self, key: str, document: dict[str, Any], heads: list[str]) -> tuple[Effect, Placed]:

@@ -28,6 +28,7 @@ class Playing:
     fade_at: float = 0.0
     fade_s: float = 0.0
     shift: float = 0.0
+    rate: float = 1.0
     layer_shifts: list[float] = field(default_factory=list)
     frozen: float | None = None
 
@@ -75,7 +76,11 @@ class LiveState:
         """θ of what plays, cycles."""
         if playing.frozen is not None:
             return playing.frozen
-        return self._running_theta(playing, t) + playing.shift
+        return playing.rate * self._running_theta(playing, t) + playing.shift
+
+    def _go_on_from(self, playing: Playing, theta: float, t: float) -> None:
+        """Let θ be this now, and go on from there."""
+        playing.shift = theta - playing.rate * self._running_theta(playing, t)
 
     def _running_theta(self, playing: Playing, t: float) -> float:
         speed = playing.instance.effect.speed
@@ -94,6 +99,9 @@ class LiveState:
             self.tempos.setdefault(name, Tempo(bpm, since=t))
         if old.rig_revision != program.rig_revision:
             self.playing = {key: one for key, one in self.playing.items() if key in program.instances}
+        for key in program.let_go:
+            self.playing.pop(key, None)
+            self.levels[key] = 0.0
         for key, playing in self.playing.items():
             instance = program.instances.get(key)
             if instance is None:
@@ -122,7 +130,7 @@ class LiveState:
             if speed_before.kind == speed_now.kind == "tempo" and joins:
                 playing.shift = 0.0  # asked onto the beat
             else:
-                playing.shift = theta - self._running_theta(playing, t)
+                self._go_on_from(playing, theta, t)
         theta = self.theta(playing, t)
         if new.effect.run != old.effect.run or new.effect.drift != old.effect.drift or _turning(old) != _turning(new):
             playing.layer_shifts += [0.0] * (len(new.effect.layers) - len(playing.layer_shifts))
@@ -181,10 +189,19 @@ class LiveState:
         value = _share(action.get("value"), "value")
         self.levels[key] = value
         if value > 0 and key in self.program.instances:
-            self._start(key, t, value)
+            job = self.program.controls[key].job
+            self._start(key, t, 1.0 if job == "speed" else value)
+            self._set_rate(self.playing[key], value if job != "depth" else 1.0, t)
         elif key in self.playing:
             del self.playing[key]
             self.changed = True
+
+    def _set_rate(self, playing: Playing, rate: float, t: float) -> None:
+        """Run at a share of the full speed from now on, without a jump."""
+        if rate != playing.rate:
+            theta, playing.rate = self.theta(playing, t), rate
+            if playing.frozen is None:
+                self._go_on_from(playing, theta, t)
 
     def _press(self, action: dict[str, Any], t: float) -> None:
         key = self._control(action)
@@ -232,7 +249,7 @@ class LiveState:
             playing.frozen = self.theta(playing, t)
         elif playing.frozen is not None:
             theta, playing.frozen = playing.frozen, None
-            playing.shift = theta - self._running_theta(playing, t)
+            self._go_on_from(playing, theta, t)
 
     def _tempo(self, action: dict[str, Any]) -> str:
         name = str(action.get("tempo"))
@@ -256,10 +273,7 @@ class LiveState:
         for playing in self.playing.values():
             speed = playing.instance.effect.speed
             if speed.kind == "tempo" and speed.tempo == name:
-                beats = self.beats(name, t)
-                playing.shift = speed.cycles_per_beat * (
-                    beats - (beats if speed.sync == "beat" else beats - playing.started_beat)
-                )
+                self._go_on_from(playing, speed.cycles_per_beat * self.beats(name, t), t)
                 playing.layer_shifts = []
 
     def _grand(self, action: dict[str, Any], t: float) -> None:

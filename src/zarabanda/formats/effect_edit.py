@@ -203,6 +203,42 @@ def _move_layer(document: Doc, path: str, value: Any) -> None:
     document["layers"].insert(max(0, min(int(value), len(document["layers"]))), layer)
 
 
+def _solo_layer(document: Doc, path: str, value: Any) -> None:
+    """One layer alone; asked again, all of them."""
+    alone = _layer_at(document, str(value))
+    others = [layer for layer in document["layers"] if layer is not alone]
+    already = not alone.get("muted") and all(layer.get("muted") for layer in others)
+    alone["muted"] = False
+    for layer in others:
+        layer["muted"] = not already
+
+
+def _set_own(document: Doc, path: str, value: Any) -> None:
+    """What one head does apart: path is the head; value replaces those parts that it names; None takes all back."""
+    own = document.setdefault("own", {})
+    if value is None:
+        own.pop(path, None)
+        return
+    if not isinstance(value, dict):
+        raise ZarabandaError("What a head does apart is given by offset (degrees), depth (0 to 2) or left_out.", "value")
+    own[path] = {**own.get(path, {}), **value}
+    if all(own[path].get(key, usual) == usual for key, usual in (("offset", 0), ("depth", 1), ("left_out", False))):
+        del own[path]
+
+
+def _reset_own(document: Doc, path: str, value: Any) -> None:
+    document["own"] = {}
+
+
+def _replace(document: Doc, path: str, value: Any) -> None:
+    """Another document's content under this one's name."""
+    if not isinstance(value, dict):
+        raise ZarabandaError("Give the whole document that it shall be replaced with.", "value")
+    name = document["name"]
+    document.clear()
+    document.update(copy.deepcopy(value) | {"name": name})
+
+
 OPERATIONS: dict[str, Callable[[Doc, str, Any], None]] = {
     "set": _set,
     "add-layer": _add_layer,
@@ -210,6 +246,10 @@ OPERATIONS: dict[str, Callable[[Doc, str, Any], None]] = {
     "remove-layer": _remove_layer,
     "duplicate-layer": _duplicate_layer,
     "move-layer": _move_layer,
+    "solo-layer": _solo_layer,
+    "set-own": _set_own,
+    "reset-own": _reset_own,
+    "replace": _replace,
 }
 
 

@@ -45,8 +45,11 @@ def show_message(session: Session, revision: int) -> Message:
     ):
         key = f"control:{row.id}"
         kind = "fader" if row.mode == "fader" else "button"
-        instances.append(_instance(key, effects[row.effect_id], row.heads, f"{page.name}, {kind} {row.place}", False))
-        controls.append({"key": key, "name": row.name, "mode": row.mode, "release_s": row.release_s})
+        instances.append(
+            _instance(key, effects[row.effect_id], row.heads, f"{page.name}, {kind} {row.place}", False)
+            | {"families": row.families}
+        )
+        controls.append({"key": key, "name": row.name, "mode": row.mode, "release_s": row.release_s, "job": row.job})
     instances += [
         _instance(f"draft:{draft.id}", effects[draft.effect_id], draft.heads, "draft", True)
         for draft in session.scalars(select(DraftEffect).order_by(DraftEffect.id))

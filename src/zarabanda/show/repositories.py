@@ -199,6 +199,24 @@ def uses(session: Session, effect_id: int) -> list[str]:
     return all_uses(session).get(effect_id, [])
 
 
+def user_of(session: Session, key: str) -> DraftEffect | ControlRow:
+    """What runs an effect, by its key among what runs: `draft:3` or `control:5`."""
+    kind, number = key.split(":")
+    if kind == "draft":
+        return get(session, DraftEffect, int(number), "draft effect")
+    return get(session, ControlRow, int(number), "control")
+
+
+def own_copy(session: Session, key: str) -> EffectRow:
+    """Give one of the uses of an effect (`draft:3`, `control:5`) a copy of its own."""
+    user = user_of(session, key)
+    document = EffectDocument.model_validate(get(session, EffectRow, user.effect_id, "effect").document)
+    document = document.model_copy(update={"name": free_name(session, document.name)})
+    row = store_effect(session, document, kept=isinstance(user, ControlRow))
+    user.effect_id = row.id
+    return row
+
+
 def put_on_draft(session: Session, effect_id: int, heads: Iterable[str]) -> DraftEffect:
     """Run an effect in the draft."""
     get(session, EffectRow, effect_id, "effect")
@@ -250,7 +268,17 @@ def set_draft_values(session: Session, attribute: str, values: dict[str, float |
 
 
 def add_control(
-    session: Session, page_id: int, *, place: int, name: str, mode: str, effect_id: int, heads: list[str], release_s: float
+    session: Session,
+    page_id: int,
+    *,
+    place: int,
+    name: str,
+    mode: str,
+    effect_id: int,
+    heads: list[str],
+    release_s: float,
+    job: str = "depth",
+    families: Sequence[str] | None = None,
 ) -> ControlRow:
     """Put an effect on a fader or button of a page. place: 1…; it must be free."""
     page = get(session, Page, page_id, "page")
@@ -264,7 +292,17 @@ def add_control(
         raise InUse(
             f"{kind} {place} of {page.name} has “{other.name}” already. Choose a free place, or remove it first.", "place"
         )
-    row = ControlRow(page_id=page_id, place=place, name=name, mode=mode, effect_id=effect_id, heads=heads, release_s=release_s)
+    row = ControlRow(
+        page_id=page_id,
+        place=place,
+        name=name,
+        mode=mode,
+        effect_id=effect_id,
+        heads=heads,
+        release_s=release_s,
+        job=job,
+        families=list(families) if families else None,
+    )
     session.add(row)
     session.flush()
     return row

@@ -100,7 +100,10 @@ class Page(Base):
 
 
 class ControlRow(Base):
-    """A fader or button of a page, and the effect and heads it runs. mode: fader, latch or flash; release in s."""
+    """A fader or button of a page, and the effect and heads it runs. mode: fader, latch or flash; release in s.
+
+    job: what a fader changes, depth, speed or both; families: whose layers act, none for all.
+    """
 
     __tablename__ = "control"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -110,6 +113,8 @@ class ControlRow(Base):
     mode: Mapped[str] = mapped_column(String(12))
     effect_id: Mapped[int] = mapped_column(ForeignKey("effect.id"))
     heads: Mapped[list[str]] = mapped_column(JSON)
+    job: Mapped[str] = mapped_column(String(12), default="depth")
+    families: Mapped[list[str] | None] = mapped_column(JSON, nullable=True)
     release_s: Mapped[float] = mapped_column(Float, default=0.4)
 
 

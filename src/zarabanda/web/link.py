@@ -39,6 +39,9 @@ class EngineLink:
         self._sending = threading.Lock()
         self._browsers: list[Browser] = []
         self._asked: dict[int, Browser] = {}
+        self._auditions: Browser | None = None
+        self.let_go: list[str] = []
+        """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self._references = 0
         self._engine_rig = ""
         self._rig_message: dict[str, Any] = {}
@@ -79,6 +82,7 @@ class EngineLink:
             self.refresh_rig()
             with self._store.reading() as session:
                 message: dict[str, Any] = {"type": "program", "show": compiling.show_message(session, self.revision)}
+            message["let_go"], self.let_go = self.let_go, []
             if self._engine_rig != self._rig_message["revision"]:
                 message["rig"] = self._rig_message
                 self._engine_rig = self._rig_message["revision"]
@@ -113,8 +117,17 @@ class EngineLink:
         if self.state is not None:
             browser.post_newest("state", self.state)
 
+    def audition(self, browser: Browser, effect: dict[str, Any] | None) -> None:
+        """Show an effect on stage while a browser looks at it; it ends when the browser says so, or is gone."""
+        if effect is None and self._auditions is not browser:
+            return
+        self._auditions = browser if effect else None
+        self.send({"type": "audition", "on": effect})
+
     def leave(self, browser: Browser) -> None:
         """Stop that."""
+        with contextlib.suppress(ZarabandaError):
+            self.audition(browser, None)
         self._browsers = [other for other in self._browsers if other is not browser]
         self._watch()
 

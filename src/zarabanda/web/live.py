@@ -53,8 +53,22 @@ def _message(link: EngineLink, browser: Browser, text: object) -> None:
     elif kind == "preview-effect" and type(message.get("effect_id")) is int:
         document = effect_document.read(message.get("document"))
         link.send({"type": kind, "effect_id": message["effect_id"], "document": document.plain()})
+    elif kind == "audition":
+        link.audition(browser, _audition(message))
     else:
-        raise ZarabandaError(f"The live socket does not know {kind!r}; it takes action, watch and preview-effect.", "type")
+        known = "action, watch, preview-effect and audition"
+        raise ZarabandaError(f"The live socket does not know {kind!r}; it takes {known}.", "type")
+
+
+def _audition(message: dict[str, Any]) -> dict[str, Any] | None:
+    """An effect to be seen on heads, or None to end that."""
+    if message.get("document") is None:
+        return None
+    heads = message.get("heads")
+    if not isinstance(heads, list) or not all(isinstance(head, str) for head in heads) or len(heads) > 20_000:
+        raise ZarabandaError("audition takes a document and a list of heads.", "heads")
+    document = effect_document.read(message["document"])
+    return {"effect_id": int(message.get("effect_id") or 0), "effect": document.plain(), "heads": heads}
 
 
 def same_origin(origin: str | None, host: str) -> bool:

@@ -262,12 +262,19 @@ class ScopeView(BaseModel):
 
 
 class WeaveView(BaseModel):
-    """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle."""
+    """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle.
+
+    offsets: of each row, in cycles (in a relay: turns) behind lane 0; shares: of each lane, of the whole spread (in a relay:
+    of the handover); circuit: turns.
+    """
 
     heads: list[str]
     lanes: list[int]
     parts: list[int]
     count: int
+    offsets: list[float]
+    shares: list[float]
+    circuit: float
     columns: int
     start: float
     cycles: float
@@ -285,7 +292,18 @@ class WeaveView(BaseModel):
 class EffectChange(Part):
     """One change of an effect. preview: shown on stage and in the answer, but not kept."""
 
-    operation: Literal["set", "add-layer", "add-layer-first", "remove-layer", "duplicate-layer", "move-layer"] = "set"
+    operation: Literal[
+        "set",
+        "add-layer",
+        "add-layer-first",
+        "remove-layer",
+        "duplicate-layer",
+        "move-layer",
+        "solo-layer",
+        "set-own",
+        "reset-own",
+        "replace",
+    ] = "set"
     path: str = ""
     value: Any = None
     preview: bool = False
@@ -297,6 +315,25 @@ class EffectChanged(BaseModel):
 
     effect: EffectView
     weave: WeaveView | None
+
+
+class DocumentWeave(Part):
+    """A document that need not be kept, and how to weave it."""
+
+    document: dict[str, Any]
+    weave: WeaveAsk
+
+
+class OwnCopy(Part):
+    """What runs the effect and shall get a copy of its own: `draft:3` or `control:5`."""
+
+    key: Annotated[str, Field(pattern=r"^(draft|control):\d{1,9}$")]
+
+
+class FrozenLook(Part):
+    """What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`."""
+
+    key: Annotated[str, Field(pattern=r"^(draft|control):\d{1,9}$")]
 
 
 class Keep(Part):
@@ -351,6 +388,8 @@ class NewControl(Part):
     name: Name
     effect_id: int
     heads: HeadKeys
+    job: Literal["depth", "speed", "both"] = "depth"
+    families: Annotated[list[Literal["intensity", "position", "colour", "beam"]], Field(min_length=1)] | None = None
     release_s: Annotated[float, Field(ge=0, le=30)] = 0.4
 
 
@@ -365,6 +404,8 @@ class ControlView(BaseModel):
     effect_id: int
     effect: str
     heads: list[str]
+    job: str
+    families: list[str] | None
 
 
 class PageView(BaseModel):

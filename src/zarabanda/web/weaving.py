@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import base64
 from dataclasses import asdict, dataclass
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core import attributes, notices, scope, weave
-from zarabanda.core.effect import Effect
-from zarabanda.core.placement import Heads, place
+from zarabanda.core.effect import Effect, OwnHead
+from zarabanda.core.placement import Heads, Placed, circuit_turns, place
 from zarabanda.core.rig import Rig
 from zarabanda.errors import ZarabandaError
 
@@ -27,6 +27,11 @@ _SHOWN_CYCLES = 2.0
 class _Ground:
     stand: weave.Stand
     light: Floats
+
+
+def stand_of(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> weave.Stand:
+    """These heads of the rig at their base: home, and the draft's values over it."""
+    return _of_rig(rig, heads, draft).stand
 
 
 def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _Ground:
@@ -118,6 +123,23 @@ def _scopes(effect: Effect, stand: weave.Stand, theta: Floats, order: NDArray[np
     return views
 
 
+def _spread(effect: Effect, placed: Placed, keys: list[str]) -> dict[str, Any]:
+    """How the cycle lies over rows and lanes, by the effect's shared spread. keys: of the heads, by their index."""
+    spread, lanes = effect.spread, np.arange(placed.count)
+    own = np.array([effect.own.get(key, OwnHead()).offset / 360 for key in (keys[head] for head in placed.order)])
+    if spread.kind == "relay":
+        shares, whole, own = lanes.astype(float), spread.handover, np.zeros(len(own))
+    else:
+        shares = lanes / (placed.count if spread.fit == "closed" else max(placed.count - 1, 1))
+        whole = spread.degrees / 360
+    back = effect.lanes.travel == "back-and-forth"
+    return {
+        "offsets": (whole * shares[placed.lane] + own)[np.lexsort((placed.part, placed.lane))].tolist(),
+        "shares": shares.tolist(),
+        "circuit": circuit_turns(spread, placed.count, back) if spread.kind == "relay" else 1.0,
+    }
+
+
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
@@ -140,6 +162,7 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         lanes=placed.lane[rank].tolist(),
         parts=placed.part[rank].tolist(),
         count=placed.count,
+        **_spread(effect, placed, list(ground.stand.heads.keys)),
         columns=ask.columns,
         start=ask.start,
         cycles=cycles,

@@ -22,6 +22,7 @@ from zarabanda.show.tables import DraftValue, EffectRow, TempoRow
 from .. import weaving
 from ..context import browser_id, context
 from ..models import (
+    DocumentWeave,
     Done,
     EffectChange,
     EffectChanged,
@@ -35,6 +36,7 @@ from ..models import (
     NewEffect,
     NewEffectView,
     NoticeView,
+    OwnCopy,
     SentenceView,
     WeaveAsk,
     WeaveView,
@@ -56,7 +58,7 @@ def _read(text: str) -> tuple[str, SentenceView, list[str]]:
     shown = EffectDocument.model_validate_json(text).model_dump(mode="json")
     parts = sentence.effect_sentence(shown)
     words = " ".join(sentence.as_text(part) for part in [*parts["layers"], parts["shared"]])
-    return shown["name"], SentenceView(**parts, text=words), _families(shown)
+    return shown["name"], SentenceView(**parts, text=words), families_of(shown)
 
 
 def view(
@@ -72,7 +74,8 @@ def view(
     )  # fmt: skip
 
 
-def _families(document: dict[str, Any]) -> list[str]:
+def families_of(document: dict[str, Any]) -> list[str]:
+    """Families of attributes that a document moves."""
     touched = {attributes.touched(layer["attribute"])[0] for layer in document["layers"]}
     return [family for family in attributes.FAMILIES if any(attributes.BY_NAME[name].family == family for name in touched)]
 
@@ -212,6 +215,21 @@ def get_weave(path: EffectPath, body: WeaveAsk) -> WeaveView:
     with context().store.reading() as session:
         row = repositories.get(session, EffectRow, path.effect_id, "effect")
         return _weave(session, EffectDocument.model_validate(row.document), body)
+
+
+@api.post("/weave", responses={200: WeaveView})
+def weave_document(body: DocumentWeave) -> WeaveView:
+    """The weave of a document that need not be kept, to compare with."""
+    with context().store.reading() as session:
+        return _weave(session, effect_document.read(body.document), body.weave)
+
+
+@api.post("/<int:effect_id>/own-copy", responses={201: EffectView})
+def make_own_copy(path: EffectPath, body: OwnCopy) -> tuple[EffectView, int]:
+    """Give one of its uses a copy of its own; the others keep this effect."""
+    with context().store.edit(browser_id(), "Make its own copy") as session:
+        repositories.get(session, EffectRow, path.effect_id, "effect")
+        return view(session, repositories.own_copy(session, body.key)), 201
 
 
 @api.post("/<int:effect_id>/keep", responses={200: EffectView})

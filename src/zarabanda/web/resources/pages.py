@@ -6,12 +6,15 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
+from zarabanda.errors import ZarabandaError
 from zarabanda.show import repositories
 from zarabanda.show.tables import ControlRow, EffectRow, Page
 
 from ..context import browser_id, context
 from ..models import ControlView, Done, NewControl, PagesView, PageView
+from .effects import families_of
 from .rig import known_heads
 
 api = APIBlueprint("pages", __name__, url_prefix="/api/pages", abp_tags=[Tag(name="pages")])
@@ -32,7 +35,7 @@ class ControlPath(BaseModel):
 def _view(row: ControlRow, effect: EffectRow) -> ControlView:
     return ControlView(
         id=row.id, key=f"control:{row.id}", place=row.place, mode=row.mode, name=row.name, effect_id=effect.id,
-        effect=effect.name, heads=row.heads,
+        effect=effect.name, heads=row.heads, job=row.job, families=row.families,
     )  # fmt: skip
 
 
@@ -54,13 +57,22 @@ def get_pages() -> PagesView:
         )
 
 
+def _something_acts(session: Session, body: NewControl) -> None:
+    """Refuse a choice of families that leaves nothing of the effect."""
+    effect = repositories.get(session, EffectRow, body.effect_id, "effect")
+    there = families_of(effect.document)
+    if body.families is not None and not set(body.families) & set(there):
+        raise ZarabandaError(f"{effect.name} moves {', '.join(there)}; keep at least one of these.", "families")
+
+
 @api.post("/<int:page_id>/controls", responses={201: ControlView})
 def add_control(path: PagePath, body: NewControl) -> tuple[ControlView, int]:
     """Put an effect on a fader or button."""
     with context().store.edit(browser_id(), f"Put {body.name} on the page") as session:
+        _something_acts(session, body)
         row = repositories.add_control(
             session, path.page_id, place=body.place, name=body.name, mode=body.mode, effect_id=body.effect_id,
-            heads=known_heads(body.heads), release_s=body.release_s,
+            heads=known_heads(body.heads), release_s=body.release_s, job=body.job, families=body.families,
         )  # fmt: skip
         return _view(row, repositories.get(session, EffectRow, row.effect_id, "effect")), 201
 

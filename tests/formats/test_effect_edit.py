@@ -1,0 +1,74 @@
+"""Edits of a document by operation, path and value."""
+
+import copy
+
+import pytest
+
+from zarabanda.errors import ZarabandaError
+from zarabanda.formats import effect_document, effect_edit
+
+WAVE = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "sine"}, "anchor": {"kind": "above", "depth": 50}}
+DOCUMENT = effect_document.read(
+    {"name": "x", "layers": [WAVE, WAVE | {"attribute": "zoom"}, WAVE | {"attribute": "iris"}]}
+).plain()
+
+
+def changed(operation, path="", value=None, document=DOCUMENT):
+    before = copy.deepcopy(document)
+    after = effect_edit.change(document, operation, path, value).plain()
+    assert document == before, "an edit works on a copy"
+    return after
+
+
+def muted(document):
+    return [layer["muted"] for layer in document["layers"]]
+
+
+def test_a_layer_plays_alone_and_asked_again_all_play():
+    alone = changed("solo-layer", value=1)
+    assert muted(alone) == [True, False, True]
+    assert muted(changed("solo-layer", value=2, document=alone)) == [True, True, False]
+    assert muted(changed("solo-layer", value=1, document=alone)) == [False, False, False]
+
+
+def test_layers_move_to_a_place_and_stay_whole():
+    moved = changed("move-layer", path="2", value=0)
+    assert [layer["attribute"] for layer in moved["layers"]] == ["iris", "intensity", "zoom"]
+    assert changed("move-layer", path="0", value=99, document=moved)["layers"][2]["attribute"] == "iris"
+
+
+def test_a_head_has_parts_of_its_own_until_they_are_as_usual_again():
+    own = changed("set-own", "501.3", {"offset": 40})
+    assert own["own"] == {"501.3": {"offset": 40, "depth": 1, "left_out": False}}
+    both = changed("set-own", "501.3", {"depth": 0.5}, own)
+    assert both["own"]["501.3"] == {"offset": 40, "depth": 0.5, "left_out": False}
+    assert changed("set-own", "501.3", {"offset": 0, "depth": 1}, both)["own"] == {}
+    assert changed("set-own", "501.3", None, both)["own"] == {}
+    assert changed("reset-own", document=changed("set-own", "102", {"left_out": True}, both))["own"] == {}
+
+
+def test_a_document_takes_the_place_of_another_under_its_name():
+    other = effect_edit.new_effect("position", "other").plain()
+    after = changed("replace", value=other)
+    assert after == other | {"name": "x"}
+
+
+@pytest.mark.parametrize(
+    ("operation", "path", "value", "part"),
+    [
+        ("set-own", "101", {"offset": "far"}, "own.101.offset"),
+        ("set-own", "101", {"depth": 3}, "less than or equal to 2"),
+        ("set-own", "101", 7, "offset (degrees)"),
+        ("replace", "", [], "whole document"),
+        ("replace", "", {"layers": []}, "layers"),
+        ("solo-layer", "", 9, "no layer 9"),
+        ("remove-layer", "", 3, "no layer 3"),
+        ("set", "layers.7.ratio", 2, "no place"),
+        ("set", "lanes.parts", 900, "less than or equal to 64"),
+        ("add-layer", "", "warp", "no attribute"),
+    ],
+)
+def test_an_edit_that_makes_no_sense_is_refused_with_why(operation, path, value, part):
+    with pytest.raises(ZarabandaError) as told:
+        changed(operation, path, value)
+    assert part in f"{told.value.place} {told.value.message}"
