@@ -10,6 +10,7 @@ export class Refused extends Error {
   constructor(
     message: string,
     readonly place = "",
+    readonly status = 0,
   ) {
     super(message);
   }
@@ -34,5 +35,6 @@ export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   throw new Refused(
     fault?.message ?? `Zarabanda answered with error ${answer.response.status}.`,
     fault?.place,
+    answer.response.status,
   );
 }

@@ -3,8 +3,12 @@ import { QueryClient, useMutation, useQuery, type QueryKey } from "@tanstack/rea
 import { say } from "../ui/Toasts";
 import { api, Refused, take, type Schemas } from "./client";
 
+/** Whether to ask once more: not for what is gone. */
+const again = (failed: number, error: Error) =>
+  failed < 1 && !(error instanceof Refused && error.status === 404);
+
 export const queries = new QueryClient({
-  defaultOptions: { queries: { staleTime: Infinity, retry: 1, refetchOnWindowFocus: false } },
+  defaultOptions: { queries: { staleTime: Infinity, retry: again, refetchOnWindowFocus: false } },
 });
 
 export const useShow = () => useQuery({ queryKey: ["show"], queryFn: () => take(api.GET("/api/show")) });

@@ -18,6 +18,9 @@ export interface RunningChip {
   level: number;
   stopping: boolean;
   frozen: boolean;
+  theta: number;
+  /** Live phase shifts of its layers, kept over edits so that nothing jumps; in cycles of each layer. */
+  layer_shifts: number[];
 }
 export interface LiveState {
   t: number;
@@ -65,6 +68,12 @@ export const live: { heads: HeadsFrame | null; universes: Map<number, Uint8Array
 export function runningOf(key: string): Running | null {
   const chip = useLive.getState().state?.running.find((one) => one.key === key);
   return (chip && live.heads?.running.find((one) => one.number === chip.number)) ?? null;
+}
+
+/** θ as the pictures of the first layer have it: with the shift that edits have left. */
+export function shownTheta(theta: number, key: string): number {
+  const chip = useLive.getState().state?.running.find((one) => one.key === key);
+  return theta + (chip?.layer_shifts[0] ?? 0);
 }
 
 const FIRST_RETRY_MS = 200;
@@ -125,6 +134,17 @@ export function act(action: Record<string, unknown>) {
   if (socket?.readyState !== WebSocket.OPEN)
     say("Not connected: this did nothing. It connects again by itself.");
   post({ type: "action", action });
+}
+
+interface Audition {
+  effect_id: number;
+  document: unknown;
+  heads: string[];
+}
+
+/** See an effect on heads without applying it; null ends that, and so does leaving the page. */
+export function audition(effect: Audition | null) {
+  post({ type: "audition", ...(effect ?? {}) });
 }
 
 /** Which universes to show live. */

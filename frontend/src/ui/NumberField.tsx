@@ -55,6 +55,8 @@ interface Props extends NumberFieldProps {
   hideLabel?: boolean;
   row?: boolean;
   focused?: boolean;
+  /** The text as it is typed, before it is taken. */
+  onTyped?: (text: string) => void;
 }
 
 /** A number with its unit. */
@@ -64,13 +66,14 @@ export function NumberField({
   hideLabel = false,
   row = false,
   focused = false,
+  onTyped,
   ...props
 }: Props) {
   return (
     <Frame {...props} {...(hideLabel ? { "aria-label": label } : {})} data-variant={row ? "row" : "stack"}>
       {!hideLabel && <Label>{label}</Label>}
       <Box>
-        <Field autoFocus={focused} />
+        <Field autoFocus={focused} onInput={(event) => onTyped?.(event.currentTarget.value)} />
         {unit && <Unit aria-hidden="true">{unit}</Unit>}
       </Box>
       <FieldError />

@@ -1,17 +1,20 @@
 import { useState } from "react";
 import styled from "styled-components";
 
-import { useEditor, type Editor } from "./useEditor";
-import { SidePanel } from "./SidePanel";
+import { useCompare } from "./compare";
 import { EffectTitle } from "./EffectTitle";
+import { Gone } from "./Gone";
+import { LayerHandle } from "./LayerHandle";
 import { LayerTools } from "./LayerTools";
 import { Notices } from "./Notices";
-import { MoveMenu } from "./NewEffect";
 import { SentenceLine } from "./SentenceLine";
+import { SidePanel } from "./SidePanel";
+import { useEditor, type Editor } from "./useEditor";
 import { Weave } from "./Weave";
+import { WeaveTools } from "./WeaveTools";
 
 const Pane = styled.section`
-  padding: 8px 20px 10px;
+  padding: 8px 20px 10px 16px;
   display: flex;
   flex-direction: column;
   gap: 2px;
@@ -21,12 +24,8 @@ const Pane = styled.section`
 `;
 const Layer = styled.div`
   display: grid;
-  grid-template-columns: 20px minmax(0, 1fr) auto;
+  grid-template-columns: 28px minmax(0, 1fr) auto;
   align-items: start;
-  > span {
-    color: var(--quiet);
-    font: 13px/34px var(--numbers);
-  }
   &[data-muted] p {
     opacity: 0.55;
     text-decoration: line-through;
@@ -35,14 +34,26 @@ const Layer = styled.div`
     min-height: 34px;
   }
 `;
+const SideBySide = styled.div`
+  display: grid;
+  grid-auto-columns: minmax(0, 1fr);
+  grid-auto-flow: column;
+  gap: 16px;
+  flex: 1;
+  min-height: 110px;
+`;
 const Rule = styled.hr`
   border: 0;
   border-top: 1px solid var(--line);
   margin: 2px 0;
   width: 100%;
 `;
+const noticesAt = (editor: Editor, layer: number | null) =>
+  (editor.weave?.notices ?? []).filter((notice) =>
+    layer === null ? !/^layers\.\d/.test(notice.path) : `${notice.path}.`.startsWith(`layers.${layer}.`),
+  );
 
-/** The effect as sentences, and its weave. */
+/** The effect as sentences, each with its warnings, and its weave. */
 function EditorPane({
   editor,
   runKey,
@@ -53,37 +64,50 @@ function EditorPane({
   onWindow: (start: number) => void;
 }) {
   const { effect } = editor;
+  const compare = useCompare(editor);
   const layers = effect.document.layers as { muted?: boolean }[];
   return (
     <Pane aria-label={`Effect ${effect.name}`}>
       <EffectTitle editor={editor} runKey={runKey} />
       {effect.sentence.layers.map((parts, n) => (
-        <Layer key={n} data-muted={layers[n]?.muted || undefined}>
-          <span aria-hidden="true">{n + 1}</span>
-          <SentenceLine parts={parts} editor={editor} label={`Layer ${n + 1}`} />
-          <LayerTools editor={editor} number={n} count={layers.length} muted={!!layers[n]?.muted} />
-        </Layer>
+        <div key={n} data-layer-row>
+          <Layer data-muted={layers[n]?.muted || undefined}>
+            <LayerHandle editor={editor} number={n} count={layers.length} />
+            <SentenceLine parts={parts} editor={editor} label={`Layer ${n + 1}`} />
+            <LayerTools editor={editor} number={n} layers={layers} />
+          </Layer>
+          <Notices editor={editor} notices={noticesAt(editor, n)} />
+        </div>
       ))}
       <Layer>
         <span />
         <SentenceLine parts={effect.sentence.shared} editor={editor} label="Spread and speed" />
-        <MoveMenu
-          plain
-          label="Add a layer"
-          onChoose={(value) => void editor.commit({ operation: "add-layer", path: "", value })}
-        />
       </Layer>
-      <Notices editor={editor} />
+      <Notices editor={editor} notices={noticesAt(editor, null)} />
       <Rule />
-      {editor.weave && <Weave weave={editor.weave} runKey={runKey} onWindow={onWindow} />}
+      <WeaveTools editor={editor} held={compare.held} onHold={compare.hold} onSwap={compare.swap} />
+      <SideBySide>
+        {editor.weave && (
+          <Weave
+            weave={editor.weave}
+            runKey={runKey}
+            onWindow={onWindow}
+            name={compare.held ? `A: ${effect.name}` : ""}
+          />
+        )}
+        {compare.weave && (
+          <Weave weave={compare.weave} runKey={null} onWindow={null} name={`B: ${compare.held!.name}`} />
+        )}
+      </SideBySide>
     </Pane>
   );
 }
 
-/** An effect in the hands: its sentences and weave, and beside them its scope and the base. */
+/** An effect in the hands: its sentences and weave, and beside them its scope, spread, speed and base. */
 export function Workbench({ id, runKey }: { id: number; runKey: string | null }) {
   const [start, setStart] = useState(0);
   const editor = useEditor(id, start);
+  if (editor?.gone) return <Gone editor={editor} />;
   return (
     <>
       {editor ? <EditorPane editor={editor} runKey={runKey} onWindow={setStart} /> : <Pane />}

@@ -1,4 +1,4 @@
-import { Copy, Download, Star, Trash2, X } from "lucide-react";
+import { Copy, Download, Pencil, Star, Trash2, X } from "lucide-react";
 
 import { api, take, type Schemas } from "../../api/client";
 import { useEdit } from "../../api/queries";
@@ -10,9 +10,11 @@ import { saveFile } from "./files";
 /** What can be done with the whole effect, beyond what stands beside its name. */
 export function EffectMenu({
   effect,
+  onRename,
   onTakeOut,
 }: {
   effect: Schemas["EffectView"];
+  onRename: () => void;
   onTakeOut: (() => void) | null;
 }) {
   const path = { effect_id: effect.id };
@@ -35,6 +37,7 @@ export function EffectMenu({
   });
   const actions: Record<string, () => void> = {
     out: () => onTakeOut?.(),
+    rename: onRename,
     copy: () => duplicate.mutate(undefined),
     star: () => favourite.mutate(undefined),
     save: () => saveFile(effect.name, effect.document),
@@ -47,6 +50,7 @@ export function EffectMenu({
       onAction={(id) => actions[id]?.()}
       actions={[
         onTakeOut && { id: "out", text: "Take out of the draft", icon: <X size={16} /> },
+        effect.kept && { id: "rename", text: "Rename", icon: <Pencil size={16} /> },
         { id: "copy", text: "Duplicate", icon: <Copy size={16} /> },
         effect.kept && {
           id: "star",

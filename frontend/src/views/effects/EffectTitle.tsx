@@ -8,7 +8,9 @@ import { desk, useDesk } from "../../state";
 import { Button } from "../../ui/Button";
 import { Ending, Sheet } from "../../ui/Sheet";
 import { TextField } from "../../ui/TextField";
+import { say } from "../../ui/Toasts";
 import { EffectMenu } from "./EffectMenu";
+import { MoveMenu } from "./NewEffect";
 import { PutOn } from "./PutOn";
 import type { Editor } from "./useEditor";
 
@@ -103,20 +105,41 @@ export function EffectTitle({ editor, runKey }: { editor: Editor; runKey: string
     await take(api.DELETE("/api/draft/effects/{draft_id}", { params: { path: { draft_id: id } } }));
     useDesk.setState({ effect: effect.kept ? { id: effect.id, key: null } : null });
   });
+  const ownCopy = useEdit(async () => {
+    const copy = await take(
+      api.POST("/api/effects/{effect_id}/own-copy", {
+        params: { path: { effect_id: effect.id } },
+        body: { key: runKey! },
+      }),
+    );
+    desk.open(copy.id, runKey);
+    say(`${copy.name} is a copy for this use alone; the others keep ${effect.name}.`, "done");
+  });
+  const shared = effect.uses.length > 1 && runKey !== null && /^(draft|control):/.test(runKey);
   const where = effect.uses.length ? `on ${effect.uses.join(", ")}` : "used nowhere yet";
   return (
     <Row>
       <h2>{effect.name}</h2>
       <p>
         {effect.kept ? "Kept" : "Not kept yet"}, {where}
+        {effect.uses.length > 1 && `. A change changes all ${effect.uses.length}`}
       </p>
+      {shared && <Button onPress={() => ownCopy.mutate(undefined)}>Make its own copy</Button>}
       {stopped && <Button onPress={() => act({ do: "run", key: runKey })}>Run again</Button>}
-      <Button onPress={() => setNaming(true)}>{effect.kept ? "Rename" : "Keep"}</Button>
+      {!effect.kept && <Button onPress={() => setNaming(true)}>Keep</Button>}
       <Button isDisabled={!selection.length} onPress={() => apply.mutate(undefined)}>
         Apply
       </Button>
       <Button onPress={() => setPutting(true)}>Put it on</Button>
-      <EffectMenu effect={effect} onTakeOut={inDraft ? () => remove.mutate(inDraft.id) : null} />
+      <MoveMenu
+        label="Add a layer"
+        onChoose={(value) => void editor.commit({ operation: "add-layer", path: "", value })}
+      />
+      <EffectMenu
+        effect={effect}
+        onRename={() => setNaming(true)}
+        onTakeOut={inDraft ? () => remove.mutate(inDraft.id) : null}
+      />
       {naming && <KeepSheet editor={editor} isOpen onClose={() => setNaming(false)} />}
       {putting && <PutOn editor={editor} isOpen onClose={() => setPutting(false)} />}
     </Row>

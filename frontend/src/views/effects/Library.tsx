@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { ListBox, ListBoxItem } from "react-aria-components";
+import { ListBox, ListBoxItem, Switch as AriaSwitch } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -7,6 +7,7 @@ import { useDraft, useEffectView, useLibrary } from "../../api/queries";
 import { desk, useDesk } from "../../state";
 import { TextField } from "../../ui/TextField";
 import { NewEffect } from "./NewEffect";
+import { useAudition } from "./useAudition";
 import { WeaveThumb } from "./WeaveThumb";
 import { Choice } from "../../ui/Choice";
 import { LibraryFiles } from "./LibraryFiles";
@@ -70,15 +71,52 @@ const Item = styled(ListBoxItem)`
     line-height: 1.25;
   }
 `;
+const Switch = styled(AriaSwitch)`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-size: 14px;
+  min-height: 28px;
+  cursor: pointer;
+  .box {
+    width: 14px;
+    height: 14px;
+    border: 2px solid var(--edge);
+  }
+  &[data-selected] .box {
+    background: var(--bone);
+    border-color: var(--bone);
+    box-shadow: inset 0 0 0 2px var(--ink);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--focus);
+  }
+  &[data-disabled] {
+    color: var(--quiet);
+  }
+`;
 const Nothing = styled.p`
   padding: 12px;
   color: var(--quiet);
 `;
 type Effect = Schemas["EffectView"];
 
-function Entry({ effect, id, note }: { effect: Effect; id: string; note: string }) {
+interface EntryProps {
+  effect: Effect;
+  id: string;
+  note: string;
+  /** Whether it is seen on stage while the pointer or the focus is on it. */
+  auditions?: boolean;
+}
+
+function Entry({ effect, id, note, auditions = false }: EntryProps) {
+  const { begin, end } = useAudition(effect);
   return (
-    <Item id={id} textValue={`${effect.name} ${note}`}>
+    <Item
+      id={id}
+      textValue={`${effect.name} ${note}`}
+      {...(auditions ? { onHoverStart: begin, onHoverEnd: end, onFocus: begin, onBlur: end } : {})}
+    >
       <WeaveThumb id={effect.id} document={effect.document} />
       <div>
         <span className="name">{effect.name}</span>
@@ -101,6 +139,8 @@ export function Library() {
   const { data: library } = useLibrary();
   const { data: draft } = useDraft();
   const effect = useDesk((state) => state.effect);
+  const auditions = useDesk((state) => state.auditions);
+  const selection = useDesk((state) => state.selection.length);
   const [search, setSearch] = useState("");
   const [kind, setKind] = useState("all");
   const shown = useMemo(() => ofKind(found(library?.effects ?? [], search), kind), [library, search, kind]);
@@ -132,6 +172,14 @@ export function Library() {
           value={kind}
           onChange={(key) => setKind(String(key))}
         />
+        <Switch
+          isSelected={auditions}
+          isDisabled={!selection}
+          onChange={(on) => useDesk.setState({ auditions: on })}
+        >
+          <span className="box" aria-hidden="true" />
+          Preview on {selection ? `${selection} head${selection === 1 ? "" : "s"}` : "the selection"}
+        </Switch>
       </Tools>
       {!!draft?.effects.length && (
         <>
@@ -156,6 +204,7 @@ export function Library() {
             effect={one}
             id={`effect:${one.id}`}
             note={((one.document.tags as string[]) ?? []).join(", ")}
+            auditions
           />
         ))}
       </List>

@@ -1,10 +1,11 @@
 import styled from "styled-components";
 
+import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import type { Change, Editor } from "./useEditor";
 
 const List = styled.ul`
-  margin: 4px 0;
+  margin: 0 0 4px 28px;
   padding: 0;
   list-style: none;
   display: grid;
@@ -29,8 +30,7 @@ const One = styled.li`
 `;
 
 /** What will look wrong on these heads, with the way to mend it. */
-export function Notices({ editor }: { editor: Editor }) {
-  const notices = editor.weave?.notices ?? [];
+export function Notices({ editor, notices }: { editor: Editor; notices: Schemas["NoticeView"][] }) {
   if (!notices.length) return null;
   return (
     <List aria-label="Warnings" aria-live="polite">

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Label, Radio, RadioGroup } from "react-aria-components";
+import { Checkbox, CheckboxGroup, Label, Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
 
 import { api, Refused, take } from "../../api/client";
@@ -43,11 +43,44 @@ const Ways = styled(RadioGroup)`
     outline: 2px solid var(--focus);
   }
 `;
+const Families = styled(CheckboxGroup)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+  label {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    min-height: 40px;
+    cursor: pointer;
+  }
+  .box {
+    width: 14px;
+    height: 14px;
+    border: 2px solid var(--edge);
+  }
+  [data-selected] .box {
+    background: var(--bone);
+    border-color: var(--bone);
+    box-shadow: inset 0 0 0 2px var(--ink);
+  }
+  [data-focus-visible] {
+    outline: 2px solid var(--focus);
+  }
+`;
 const MODES = [
-  { id: "fader", text: "Fader: how far it is up is how deep the effect goes" },
+  { id: "fader", text: "Fader: up it runs, down it is off" },
   { id: "latch", text: "Button: press for on, press again for off" },
   { id: "flash", text: "Button: on while it is held, then a soft release" },
 ] as const;
+const JOBS = [
+  { id: "depth", text: "its depth" },
+  { id: "speed", text: "its speed" },
+  { id: "both", text: "its depth and its speed" },
+] as const;
+type Job = (typeof JOBS)[number]["id"];
+type Family = "intensity" | "position" | "colour" | "beam";
 type Mode = (typeof MODES)[number]["id"];
 
 /** Put the effect, on its heads, onto a fader or button of a page. */
@@ -63,6 +96,8 @@ export function PutOn({ editor, isOpen, onClose }: { editor: Editor; isOpen: boo
   const [place, setPlace] = useState<number | null>(null);
   const [name, setName] = useState(group ? `${group.name}: ${effect.name}` : effect.name);
   const [problem, setProblem] = useState("");
+  const [job, setJob] = useState<Job>("depth");
+  const [kept, setKept] = useState(effect.families as Family[]);
   const page = pages?.pages.find((one) => one.id === pageId) ?? pages?.pages[0];
   const free = page ? freePlaces(page.controls, mode === "fader" ? "fader" : "button") : [];
   const chosen = place !== null && free.includes(place) ? place : (free[0] ?? null);
@@ -71,7 +106,16 @@ export function PutOn({ editor, isOpen, onClose }: { editor: Editor; isOpen: boo
       await take(
         api.POST("/api/pages/{page_id}/controls", {
           params: { path: { page_id: page!.id } },
-          body: { place: chosen!, mode, name, effect_id: effect.id, heads, release_s: 0.4 },
+          body: {
+            place: chosen!,
+            mode,
+            name,
+            effect_id: effect.id,
+            heads,
+            release_s: 0.4,
+            job: mode === "fader" ? job : "depth",
+            families: kept.length === effect.families.length ? null : kept,
+          },
         }),
       );
       say(`${name} is on ${mode === "fader" ? "fader" : "button"} ${chosen} of ${page!.name}.`, "done");
@@ -96,6 +140,25 @@ export function PutOn({ editor, isOpen, onClose }: { editor: Editor; isOpen: boo
           </Radio>
         ))}
       </Ways>
+      {mode === "fader" && (
+        <Choice
+          label="The fader sets"
+          options={[...JOBS]}
+          value={job}
+          onChange={(key) => setJob(String(key) as Job)}
+        />
+      )}
+      {effect.families.length > 1 && (
+        <Families value={kept} onChange={(value) => setKept(value as Family[])}>
+          <Label>Keep of it</Label>
+          {effect.families.map((family) => (
+            <Checkbox key={family} value={family}>
+              <span className="box" aria-hidden="true" />
+              {family}
+            </Checkbox>
+          ))}
+        </Families>
+      )}
       <div style={{ display: "flex", gap: 12 }}>
         <Choice
           label="Page"
@@ -121,7 +184,7 @@ export function PutOn({ editor, isOpen, onClose }: { editor: Editor; isOpen: boo
       <Ending>
         <Button onPress={onClose}>Cancel</Button>
         <Button
-          isDisabled={!heads.length || chosen === null || !name.trim()}
+          isDisabled={!heads.length || chosen === null || !name.trim() || !kept.length}
           onPress={() => put.mutate(undefined)}
         >
           Put it there

@@ -3,12 +3,16 @@ import { ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 
 import { Toggle } from "../../ui/Button";
+import { handlesOf } from "./handles";
+import { LayerAlone } from "./LayerAlone";
+import { ScopeHandles } from "./ScopeHandles";
 import { ScopePicture } from "./ScopePicture";
-import { dragged, type Anchor } from "./scopes";
+import { dragged, middleOf, type Anchor } from "./scopes";
+import { CurveSlot } from "./slots/CurveSlot";
 import type { Editor } from "./useEditor";
 
-const Panel = styled.section`
-  padding: 8px 16px 16px;
+export const Panel = styled.section`
+  padding: 8px 14px 16px;
   display: grid;
   gap: 8px;
   align-content: start;
@@ -21,41 +25,24 @@ const Layers = styled(ToggleButtonGroup)`
     min-width: 40px;
   }
 `;
-const Facts = styled.p`
+export const Facts = styled.p`
   color: var(--quiet);
   font-size: 14px;
 `;
-const Lanes = styled.ol`
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  display: grid;
-  gap: 2px;
-  font-size: 14px;
-  li {
-    display: grid;
-    grid-template-columns: 56px 1fr;
-    gap: 8px;
-  }
-  span:first-child {
-    color: var(--quiet);
-  }
-  span:last-child {
-    font-family: var(--numbers);
-    overflow-wrap: anywhere;
-  }
+const Stack = styled.div`
+  position: relative;
 `;
-const MOST_LANES = 12;
 const number = (value: number) => `${Math.round(value * 10) / 10}`;
 
-/** Heads by lane, in lane order. */
-function lanesOf(heads: readonly string[], lanes: readonly number[]): [number, string[]][] {
-  const found = new Map<number, string[]>();
-  heads.forEach((head, n) => found.set(lanes[n]!, [...(found.get(lanes[n]!) ?? []), head]));
-  return [...found].sort(([a], [b]) => a - b);
+interface LayerDocument {
+  anchor?: Anchor;
+  start?: number;
+  ratio?: number;
+  spread?: { kind: string };
+  form: { kind: string; path?: string; shape?: string; plane?: string; points?: unknown };
 }
 
-/** The form of a layer with its heads on it, and which heads share a lane. */
+/** The form of a layer with its heads on it: seen, and changed by dragging. */
 export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string | null }) {
   const [chosen, setChosen] = useState(0);
   const begun = useRef<{ anchor: Anchor | null; grabbed: number }>({ anchor: null, grabbed: 0 });
@@ -64,25 +51,24 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
   if (!weave || !scope)
     return (
       <Panel>
-        <p>These heads cannot do what the effect moves. Select others, or none to see it on a made-up row.</p>
+        <p>These heads cannot do what the effect moves. Select others, or see it on a made-up row.</p>
       </Panel>
     );
-  const layers = effect.document.layers as { anchor?: Anchor; form: { kind: string } }[];
-  const anchor = layers[scope.layer]?.anchor ?? null;
+  const layer = (effect.document.layers as LayerDocument[])[scope.layer]!;
+  const spread = layer.spread ?? (effect.document.spread as { kind: string });
+  const anchor = layer.anchor ?? null;
   const drags = scope.kind === "wave" && anchor !== null;
   const unit = scope.unit === "°" ? "°" : ` ${scope.unit}`;
   const values = scope.values[0]!;
+  const handles = handlesOf(scope.layer, layer, spread.kind === "relay", middleOf(scope));
+  const points = layer.form.shape === "curve" ? "curve" : layer.form.path === "free" ? "points" : null;
   function drag(units: (height: number) => number, phase: "start" | "move" | "end", grabbed: number) {
     if (phase === "start") {
       begun.current = { anchor, grabbed };
       return;
     }
-    const next = dragged(
-      begun.current.anchor,
-      units(0),
-      begun.current.grabbed,
-      scope!.high[0]! - scope!.low[0]!,
-    );
+    const span = scope!.high[0]! - scope!.low[0]!;
+    const next = dragged(begun.current.anchor, units(0), begun.current.grabbed, span);
     const change = { operation: "set" as const, path: `layers.${scope!.layer}.anchor`, value: next };
     if (phase === "move") editor.preview(change);
     else void editor.commit(change);
@@ -109,30 +95,35 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
           ))}
         </Layers>
       )}
-      <ScopePicture scope={scope} weave={weave} runKey={runKey} onDrag={drag} drags={drags} />
+      <Stack>
+        <ScopePicture scope={scope} weave={weave} runKey={runKey} onDrag={drag} drags={drags} />
+        <ScopeHandles handles={handles} editor={editor} />
+      </Stack>
       <Facts>
         {scope.kind === "wave" &&
           `Base ${number(scope.base[0]!)}${unit}, from ${number(Math.min(...values))} to ${number(Math.max(...values))}${unit}. `}
-        {drags && "Drag up or down to change the depth."}
-        {scope.kind === "path" && "The figure about the base; mirrored heads on the fainter one."}
-        {scope.kind === "colour" && "One cycle; each dot is a head."}
+        {drags && "Drag the wave up or down for its depth, a diamond for what it names. "}
+        {layer.form.kind === "stops" && "Drag a diamond: where a stop is reached (above), and left (below)."}
+        {scope.kind === "path" &&
+          `Each dot is a head with its tail, ${layer.form.plane === "yoke" ? "in pan and tilt about the base" : "in pan and tilt, from metres on stage"}; mirrored heads on the fainter figure.`}
       </Facts>
-      <h3>
-        {weave.heads.length} heads in {weave.count} lane{weave.count === 1 ? "" : "s"}
-      </h3>
-      <Lanes>
-        {lanesOf(weave.heads, weave.lanes)
-          .slice(0, MOST_LANES)
-          .map(([lane, heads]) => (
-            <li key={lane}>
-              <span>Lane {lane + 1}</span>
-              <span>
-                {heads.length > 8 ? `${heads.slice(0, 7).join(" ")} … ${heads.at(-1)}` : heads.join(" ")}
-              </span>
-            </li>
-          ))}
-      </Lanes>
-      {weave.count > MOST_LANES && <Facts>and {weave.count - MOST_LANES} more lanes</Facts>}
+      {points && (
+        <CurveSlot
+          key={`${effect.id} ${scope.layer}`}
+          size={{ x: 240, y: 150 }}
+          part={{
+            text: "",
+            slot: `layers.${scope.layer}.form.points`,
+            kind: points,
+            value: layer.form.points,
+            label: "Points",
+          }}
+          editor={editor}
+          typed=""
+          close={() => undefined}
+        />
+      )}
+      <LayerAlone editor={editor} number={scope.layer} layer={layer} />
     </Panel>
   );
 }

@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { onEveryFrame } from "../../live/loop";
-import { runningOf } from "../../live/socket";
+import { runningOf, shownTheta } from "../../live/socket";
 import {
   bytesOf,
   colourOf,
@@ -90,6 +90,33 @@ function paintColours(context: CanvasRenderingContext2D, scope: Scope, size: Siz
   return scope.values[0]!.map((_, n) => ({ x: (n / (count - 1)) * size.width, y: size.height - 22 }));
 }
 
+const TAIL_COLUMNS = 14;
+
+/** Where a head was just before: a line that fades behind its dot. */
+function paintTail(
+  context: CanvasRenderingContext2D,
+  figure: Point[],
+  phases: Uint8Array,
+  row: number,
+  weave: Schemas["WeaveView"],
+  share: number,
+) {
+  const now = Math.min(weave.columns - 1, Math.floor(share * weave.columns));
+  let before: Point | null = null;
+  for (let back = TAIL_COLUMNS; back >= 0; back--) {
+    const column = (now - back + weave.columns) % weave.columns;
+    const phase = phases[row * weave.columns + column]!;
+    const point = phase === 255 ? null : figure[Math.round((phase / 254) * (figure.length - 1))]!;
+    if (before && point) {
+      context.strokeStyle = `rgb(239 231 216 / ${(0.75 * (TAIL_COLUMNS - back)) / TAIL_COLUMNS})`;
+      context.lineWidth = 3;
+      line(context, [before, point]);
+      context.lineWidth = 1;
+    }
+    before = point;
+  }
+}
+
 interface Props {
   scope: Scope;
   weave: Schemas["WeaveView"];
@@ -132,11 +159,13 @@ export function ScopePicture({ scope, weave, runKey, onDrag, drags }: Props) {
       }
       const running = runKey ? runningOf(runKey) : null;
       if (!running) return;
-      const share = ((((running.theta - weave.start) / weave.cycles) % 1) + 1) % 1;
+      const share = ((((shownTheta(running.theta, runKey!) - weave.start) / weave.cycles) % 1) + 1) % 1;
       const at = samplesAt(phases, weave.heads.length, weave.columns, share, points.length);
       at.forEach((sample, row) => {
         if (sample < 0) return;
-        const { x, y } = (scope.mirrored[row] && other ? other : points)[sample]!;
+        const figure = scope.mirrored[row] && other ? other : points;
+        if (scope.kind === "path") paintTail(context, figure, phases, row, weave, share);
+        const { x, y } = figure[sample]!;
         context.fillStyle = scope.kind === "colour" ? colourOf(scope, sample) : BONE;
         context.beginPath();
         context.arc(x, y, 4, 0, 7);

@@ -27,6 +27,12 @@ function walk(event: React.KeyboardEvent) {
   }
 }
 
+/** Whether a warning concerns this value. */
+const isWarned = (editor: Editor, slot: string) =>
+  !!editor.weave?.notices.some(
+    (notice) => !notice.note && (notice.path === slot || slot.startsWith(`${notice.path}.`)),
+  );
+
 /** A value, and the sign behind it on the same line. */
 const Together = styled.span`
   white-space: nowrap;
@@ -50,7 +56,7 @@ export function SentenceLine({ parts, editor, label }: { parts: Part[]; editor: 
             {space}
             {part.slot ? (
               <Together>
-                <Slot part={part} editor={editor} />
+                <Slot part={part} editor={editor} warned={isWarned(editor, part.slot)} />
                 {sign}
               </Together>
             ) : (

@@ -5,28 +5,46 @@ import styled from "styled-components";
 import { TabName, TabRow } from "../../ui/Tabs";
 import { BasePanel } from "./BasePanel";
 import { ScopePanel } from "./ScopePanel";
+import { SpeedPanel } from "./SpeedPanel";
+import { SpreadPanel } from "./SpreadPanel";
 import type { Editor } from "./useEditor";
 
 const Frame = styled(Tabs)`
   display: flex;
   flex-direction: column;
 `;
+const Names = styled(TabRow)`
+  gap: 0;
+  > * {
+    flex: 1;
+    padding: 8px 4px;
+    text-align: center;
+  }
+`;
 const Panel = styled(TabPanel)`
   outline-offset: -2px;
 `;
 
-/** Beside an effect: its scope, or the base that it moves. */
+/** Beside an effect: its scope, its spread, its speed, or the base that it moves. */
 export function SidePanel({ editor, runKey }: { editor: Editor | null; runKey: string | null }) {
   const [tab, setTab] = useState("scope");
   if (!editor) return <BasePanel />;
+  const shown: Record<string, () => React.ReactNode> = {
+    scope: () => <ScopePanel editor={editor} runKey={runKey} />,
+    spread: () => <SpreadPanel editor={editor} />,
+    speed: () => <SpeedPanel editor={editor} runKey={runKey} />,
+    base: () => <BasePanel />,
+  };
   return (
     <Frame selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
-      <TabRow aria-label="Beside the effect">
+      <Names aria-label="Beside the effect">
         <TabName id="scope">Scope</TabName>
+        <TabName id="spread">Spread</TabName>
+        <TabName id="speed">Speed</TabName>
         <TabName id="base">Base</TabName>
-      </TabRow>
+      </Names>
       <Panel key={tab} id={tab}>
-        {tab === "scope" ? <ScopePanel editor={editor} runKey={runKey} /> : <BasePanel />}
+        {shown[tab]!()}
       </Panel>
     </Frame>
   );

@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
 import { onEveryFrame } from "../../live/loop";
-import { runningOf } from "../../live/socket";
+import { runningOf, shownTheta } from "../../live/socket";
 import { desk } from "../../state";
 import { ticks, weaveImage } from "./pixels";
 
@@ -13,8 +13,8 @@ const Frame = styled.figure`
   grid-template-columns: auto minmax(0, 1fr);
   column-gap: 8px;
   flex: 1;
-  min-height: 150px;
-  grid-template-rows: auto minmax(120px, 1fr) 22px;
+  min-height: 110px;
+  grid-template-rows: auto minmax(64px, 1fr) 22px;
 `;
 const Caption = styled.figcaption`
   grid-column: 1 / 3;
@@ -79,29 +79,38 @@ const Axis = styled.div`
     transform: translateX(-100%);
   }
 `;
-const MOST_NAMES = 16;
+const NAME_HEIGHT = 12;
+const MOST_SKIPPED = 8;
 const GAP_FROM = 2;
 
 interface Props {
   weave: Schemas["WeaveView"];
   runKey: string | null;
   /** The stretch of cycles that shows now has changed (θ at its start): for effects that never repeat. */
-  onWindow: (start: number) => void;
+  onWindow: ((start: number) => void) | null;
+  /** Said before the heads, where two are compared. */
+  name?: string;
 }
 
 /** Heads against time: direction, evenness, pairs and speed at one look. The line is now. */
-export function Weave({ weave, runKey, onWindow }: Props) {
+export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const line = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLDivElement>(null);
   const [told, setTold] = useState("");
   const rows = weave.heads.length;
   const image = useMemo(() => weaveImage(weave), [weave]);
+  const [height, setHeight] = useState(0);
+
+  useEffect(() => {
+    const seen = new ResizeObserver(([entry]) => setHeight(entry!.contentRect.height));
+    seen.observe(field.current!);
+    return () => seen.disconnect();
+  }, []);
 
   useEffect(() => {
     const element = canvas.current!;
-    const box = field.current!.getBoundingClientRect();
-    const each = Math.max(1, Math.floor(box.height / rows));
+    const each = Math.max(1, Math.floor((height || 120) / rows));
     const gap = each > 2 * GAP_FROM + 2 ? GAP_FROM : 0;
     const small = document.createElement("canvas");
     small.width = image.width;
@@ -113,7 +122,7 @@ export function Weave({ weave, runKey, onWindow }: Props) {
     context.imageSmoothingEnabled = false;
     for (let row = 0; row < rows; row++)
       context.drawImage(small, 0, row, image.width, 1, 0, row * each, image.width, each - gap);
-  }, [image, rows]);
+  }, [image, rows, height]);
 
   useEffect(() => {
     let before: number | null = null;
@@ -122,11 +131,12 @@ export function Weave({ weave, runKey, onWindow }: Props) {
       const mark = line.current!;
       mark.style.display = running ? "block" : "none";
       if (!running) return;
-      const at = running.theta - weave.start;
+      const theta = shownTheta(running.theta, runKey!);
+      const at = theta - weave.start;
       const share = (((at / weave.cycles) % 1) + 1) % 1;
       mark.style.transform = `translateX(${share * field.current!.clientWidth}px)`;
-      const start = Math.floor(running.theta / weave.cycles) * weave.cycles;
-      if (!weave.repeats && start !== before && Math.abs(start - weave.start) > 1e-9) onWindow(start);
+      const start = Math.floor(theta / weave.cycles) * weave.cycles;
+      if (!weave.repeats && start !== before && Math.abs(start - weave.start) > 1e-9) onWindow?.(start);
       before = start;
     });
   }, [runKey, weave, onWindow]);
@@ -134,7 +144,7 @@ export function Weave({ weave, runKey, onWindow }: Props) {
   const byBeats = weave.beats !== null && weave.beats !== undefined;
   const marks = ticks(byBeats ? weave.beats! : weave.seconds, byBeats ? "beat" : "s");
   const seconds = `${Math.round(weave.seconds * 100) / 100} s`;
-  const named = rows <= MOST_NAMES;
+  const namedEvery = Math.ceil((rows * NAME_HEIGHT) / Math.max(height, 1));
   function place(event: React.PointerEvent) {
     const box = field.current!.getBoundingClientRect();
     const row = Math.min(rows - 1, Math.max(0, Math.floor(((event.clientY - box.top) / box.height) * rows)));
@@ -145,21 +155,21 @@ export function Weave({ weave, runKey, onWindow }: Props) {
     <Frame>
       <Caption>
         <span>
-          {weave.attribute === "look" ? "As it will look" : `By ${weave.attribute}`}: {rows} heads in{" "}
-          {weave.count} lane
-          {weave.count === 1 ? "" : "s"}
+          {name && `${name}, `}
+          {rows} head{rows === 1 ? "" : "s"} in {weave.count} lane{weave.count === 1 ? "" : "s"}
         </span>
         <span>
           {told || (byBeats ? `${Math.round(weave.beats! * 100) / 100} beats, ${seconds}` : seconds)}
         </span>
       </Caption>
       <Names aria-hidden="true">
-        {named && weave.heads.map((head, n) => <span key={`${head} ${n}`}>{head}</span>)}
+        {namedEvery <= MOST_SKIPPED &&
+          weave.heads.map((head, n) => <span key={`${head} ${n}`}>{n % namedEvery === 0 && head}</span>)}
       </Names>
       <Field
         ref={field}
         role="img"
-        aria-label={`Weave: ${rows} heads in ${weave.count} lanes over ${seconds}`}
+        aria-label={`Weave${name && ` of ${name}`}: ${rows} heads in ${weave.count} lanes over ${seconds}`}
         onPointerMove={(event) => {
           const { row, share } = place(event);
           const at = byBeats

@@ -28,6 +28,13 @@ export function heightOf(value: number, scope: Scope, size: Size): number {
   return size.height - PAD - ((value - low) / (high - low || 1)) * (size.height - 2 * PAD);
 }
 
+/** Where the middle of a wave is, from the top of the picture, 0…1. */
+export function middleOf(scope: Scope): number {
+  const values = scope.values[0]!;
+  const size = { width: 1, height: 148 };
+  return heightOf((Math.min(...values) + Math.max(...values)) / 2, scope, size) / size.height;
+}
+
 /** Points of a wave over its cycle. */
 export function wavePoints(scope: Scope, size: Size): Point[] {
   const values = scope.values[0]!;

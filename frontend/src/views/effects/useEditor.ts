@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
 
-import { api, take, type Schemas } from "../../api/client";
-import { refresh, tell, useDraft, useEffectView, useWeave } from "../../api/queries";
+import { api, Refused, take, type Schemas } from "../../api/client";
+import { refresh, tell, useDraft, useEffectView, usePages, useShow, useWeave } from "../../api/queries";
 import { useDesk } from "../../state";
 import { columnsFor } from "./pixels";
+import { headsSeen } from "./seen";
 
 type Effect = Schemas["EffectView"];
 type Weave = Schemas["WeaveView"];
@@ -13,37 +14,50 @@ export type Change = Omit<Schemas["EffectChange"], "preview" | "weave">;
 export interface Editor {
   effect: Effect;
   weave: Weave | undefined;
+  /** It was deleted while it was open here. */
+  gone: boolean;
   heads: string[];
+  /** How the weave was asked for. */
+  ask: Schemas["WeaveAsk"];
   /** Shown on stage and here at once, not kept. */
   preview: (change: Change) => void;
   /** Kept: one undo step. */
   commit: (change: Change) => Promise<void>;
 }
 
-/** Heads that the effect in the editor is seen on: its own in the draft, else the selection. */
-function useHeads(): string[] {
-  const { effect, selection } = useDesk();
+const NO_HEADS: string[] = [];
+
+/** Heads that the effect in the editor can be seen on: those it runs on, the selection, groups. */
+export function useKnownHeads() {
+  const key = useDesk((state) => state.effect?.key);
+  const selection = useDesk((state) => state.selection);
   const { data: draft } = useDraft();
-  const own = draft?.effects.find((one) => effect?.key === `draft:${one.id}`);
-  return own?.heads ?? selection;
+  const { data: pages } = usePages();
+  const { data: show } = useShow();
+  const inDraft = draft?.effects.find((one) => key === `draft:${one.id}`);
+  const control = pages?.pages.flatMap((page) => page.controls).find((one) => one.key === key);
+  return { own: inDraft?.heads ?? control?.heads ?? NO_HEADS, selection, groups: show?.groups ?? [] };
 }
 
 /** The effect under the hands: its document, sentence and weave, and the ways to change them. */
 export function useEditor(id: number, start: number): Editor | null {
   const client = useQueryClient();
-  const heads = useHeads();
-  const { data: kept } = useEffectView(id);
+  const known = useKnownHeads();
+  const seen = useDesk((state) => state.seen);
+  const attribute = useDesk((state) => state.wovenBy);
+  const { heads, phantom } = headsSeen(seen, known);
+  const { data: kept, error } = useEffectView(id);
   const [shown, setShown] = useState<{ effect: Effect; weave: Weave | null } | null>(null);
   const ask = useMemo(
     () => ({
       heads,
       columns: columnsFor(heads.length),
-      attribute: "look",
-      phantom: 10,
+      attribute,
+      phantom,
       start,
       notices: true,
     }),
-    [heads, start],
+    [heads, phantom, attribute, start],
   );
   const { data: woven } = useWeave(id, kept?.document, ask);
   const busy = useRef(false);
@@ -103,7 +117,9 @@ export function useEditor(id: number, start: number): Editor | null {
   return {
     effect,
     weave: (shown?.effect.id === id ? shown.weave : woven) ?? woven,
+    gone: error instanceof Refused && error.status === 404,
     heads,
+    ask,
     preview: (change) => void preview(change),
     commit,
   };

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import styled from "styled-components";
 
 import { Button } from "../../../ui/Button";
@@ -10,8 +10,6 @@ const Panel = styled.div`
   gap: 8px;
 `;
 const Plot = styled.svg`
-  width: 380px;
-  height: 220px;
   border: 1px solid var(--edge);
   background: var(--deep);
   touch-action: none;
@@ -34,29 +32,36 @@ const Plot = styled.svg`
 `;
 const Row = styled.div`
   display: flex;
+  flex-wrap: wrap;
+  font-size: 14px;
   gap: 8px;
   align-items: center;
 `;
-const SIZE = { x: 380, y: 220 };
+const USUAL_SIZE = { x: 380, y: 220 };
 const PAD = 14;
 
 /** Points of a curve or a drawn path: click to add, drag to move, then remove the one that is marked. */
-export function CurveSlot({ part, editor }: SlotProps) {
+export function CurveSlot({
+  part,
+  editor,
+  size = USUAL_SIZE,
+}: SlotProps & { size?: { x: number; y: number } }) {
   const isCurve = part.kind === "curve";
   const kept = part.value as XY[];
-  const [points, setPoints] = useState(kept);
+  const [held, setHeld] = useState<XY[] | null>(null);
+  const points = held ?? kept;
   const [active, setActive] = useState(0);
-  const dragging = useRef(false);
+  // the frame of a drawn path stays still while a point moves
   const box = isCurve ? { low: { x: 0, y: 0 }, high: { x: 1, y: 1 } } : boxOf(kept);
   const change = (value: XY[]) => ({ operation: "set" as const, path: part.slot!, value });
 
   function at(event: React.PointerEvent<SVGSVGElement>): XY {
     const frame = event.currentTarget.getBoundingClientRect();
-    return toUnit({ x: event.clientX - frame.left, y: event.clientY - frame.top }, box, SIZE, PAD);
+    return toUnit({ x: event.clientX - frame.left, y: event.clientY - frame.top }, box, size, PAD);
   }
   function move(point: XY) {
     const next = placed(points, active, point, isCurve);
-    setPoints(next);
+    setHeld(next);
     editor.preview(change(next));
   }
   function down(event: React.PointerEvent<SVGSVGElement>) {
@@ -64,25 +69,26 @@ export function CurveSlot({ part, editor }: SlotProps) {
     const point = at(event);
     const near = nearestPoint(points, point, box);
     if (near !== null) setActive(near);
-    else if (points.length < 64) {
+    let next = points;
+    if (near === null && points.length < 64) {
       const where = isCurve ? points.findIndex(([x]) => x > point[0]) : points.length;
       const index = where < 0 ? points.length : where;
-      setPoints([...points.slice(0, index), point, ...points.slice(index)]);
+      next = [...points.slice(0, index), point, ...points.slice(index)];
       setActive(index);
     }
-    dragging.current = true;
+    setHeld(next);
   }
   function up() {
-    if (!dragging.current) return;
-    dragging.current = false;
-    void editor.commit(change(points));
+    if (!held) return;
+    setHeld(null);
+    void editor.commit(change(held));
   }
   const drawn = points.map(([x, y]) => {
     const width = box.high.x - box.low.x;
     const height = box.high.y - box.low.y;
     return [
-      PAD + ((x - box.low.x) / width) * (SIZE.x - 2 * PAD),
-      SIZE.y - PAD - ((y - box.low.y) / height) * (SIZE.y - 2 * PAD),
+      PAD + ((x - box.low.x) / width) * (size.x - 2 * PAD),
+      size.y - PAD - ((y - box.low.y) / height) * (size.y - 2 * PAD),
     ] as XY;
   });
   const line = drawn.map((point) => point.join(",")).join(" ");
@@ -90,10 +96,12 @@ export function CurveSlot({ part, editor }: SlotProps) {
     <Panel>
       <Plot
         role="img"
+        width={size.x}
+        height={size.y}
         aria-label={`${points.length} points`}
-        viewBox={`0 0 ${SIZE.x} ${SIZE.y}`}
+        viewBox={`0 0 ${size.x} ${size.y}`}
         onPointerDown={down}
-        onPointerMove={(event) => dragging.current && move(at(event))}
+        onPointerMove={(event) => held && move(at(event))}
         onPointerUp={up}
       >
         {isCurve ? <polyline points={line} /> : <polygon points={line} />}
@@ -108,7 +116,6 @@ export function CurveSlot({ part, editor }: SlotProps) {
           isDisabled={points.length <= (isCurve ? 1 : 3)}
           onPress={() => {
             const next = points.filter((_, n) => n !== active);
-            setPoints(next);
             setActive(Math.max(0, active - 1));
             void editor.commit(change(next));
           }}

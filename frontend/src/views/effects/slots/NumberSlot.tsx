@@ -4,12 +4,19 @@ import styled from "styled-components";
 import { NumberField } from "../../../ui/NumberField";
 import { Slider } from "../../../ui/Slider";
 import type { SlotProps } from "./Slot";
+import { outOfRange } from "./ranges";
 import { usePreviews } from "./usePreviews";
 
 const Panel = styled.div`
   display: grid;
   gap: 8px;
   width: 280px;
+`;
+const Problem = styled.p`
+  font-size: 14px;
+  border-left: 6px solid transparent;
+  border-image: var(--hatch) 6;
+  padding-left: 8px;
 `;
 const Limits = styled.div`
   display: flex;
@@ -23,6 +30,8 @@ export function NumberSlot({ part, editor, typed, close }: SlotProps) {
   const scale = part.scale ?? 1;
   const [low, high, step] = [(part.low ?? 0) * scale, (part.high ?? 100) * scale, (part.step ?? 1) * scale];
   const [value, setValue] = useState(Number((Number(part.value) * scale).toFixed(6)));
+  const [typedText, setTypedText] = useState("");
+  const problem = outOfRange(typedText, low, high, part.unit ?? "");
   const panel = useRef<HTMLDivElement>(null);
   const { shown, keepLatest } = usePreviews(editor, part.slot!, scale, value);
 
@@ -59,11 +68,13 @@ export function NumberSlot({ part, editor, typed, close }: SlotProps) {
         formatOptions={{ maximumFractionDigits: 3, useGrouping: false }}
         value={value}
         onChange={(next) => Number.isFinite(next) && change(next, true)}
+        onTyped={setTypedText}
         focused
         onKeyDown={(event) => {
           if (event.key === "Enter") window.setTimeout(close, 0);
         }}
       />
+      {problem && <Problem role="alert">{problem}</Problem>}
       <Slider
         bare
         label={part.label ?? "Value"}

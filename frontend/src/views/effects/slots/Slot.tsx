@@ -37,6 +37,10 @@ const Value = styled(Button)`
   border-bottom: 2px solid var(--edge);
   border-radius: 2px 2px 0 0;
   text-align: left;
+  &[data-warned] {
+    border-bottom: 4px solid transparent;
+    background: var(--hatch) bottom / 100% 4px no-repeat;
+  }
   &[data-hovered] {
     border-color: var(--bone);
     background: var(--raised);
@@ -69,7 +73,7 @@ const KINDS = {
 };
 
 /** One value in a sentence: opens in place. Enter opens it; typing a digit opens a number with it. */
-export function Slot({ part, editor }: { part: Part; editor: Editor }) {
+export function Slot({ part, editor, warned }: { part: Part; editor: Editor; warned: boolean }) {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
   const { data: kept } = usePalettes();
@@ -84,6 +88,7 @@ export function Slot({ part, editor }: { part: Part; editor: Editor }) {
     >
       <Value
         data-slot={part.slot}
+        data-warned={warned || undefined}
         aria-label={`${part.label}: ${part.text}`}
         onKeyDown={(event) => {
           if (part.kind === "number" && /^[0-9.-]$/.test(event.key)) {
