@@ -68,6 +68,40 @@ export function refresh() {
   }, SOON_MS);
 }
 
+const ours = new Set<number>();
+const heard = new Set<number>();
+let asking = 0;
+let listening = 0;
+
+/** Make an edit whose outcome its answer tells whole: the revision that it makes needs no asking anew. */
+export async function ownEdit<T extends { revision?: number }>(edit: () => Promise<T>): Promise<T> {
+  asking += 1;
+  try {
+    const answer = await edit();
+    ours.add(answer.revision ?? 0);
+    return answer;
+  } finally {
+    asking -= 1;
+  }
+}
+
+/** The show has gone from one revision to another: ask anew, unless all of that was done here. */
+export function showHasChanged(before: number, now: number) {
+  for (let revision = before + 1; revision <= now; revision++) heard.add(revision);
+  clearTimeout(listening);
+  listening = window.setTimeout(function settle() {
+    if (asking) {
+      listening = window.setTimeout(settle, SOON_MS);
+      return;
+    }
+    const others = [...heard].some((revision) => !ours.has(revision));
+    heard.clear();
+    ours.clear();
+    if (others) refresh();
+    else void queries.invalidateQueries({ queryKey: ["show"] });
+  }, SOON_MS);
+}
+
 /** Tell the user what was refused. */
 export function tell(error: unknown) {
   say(error instanceof Refused ? error.message : String(error));

@@ -642,10 +642,15 @@ export interface components {
         };
         /**
          * EffectChanged
-         * @description The effect after a change, and its weave when asked for.
+         * @description The effect after a change, its weave when asked for, and the revision of the show that has it (0: a preview).
          */
         EffectChanged: {
             effect: components["schemas"]["EffectView"];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
             weave: components["schemas"]["WeaveView"] | null;
         };
         /**

@@ -16,17 +16,22 @@ const Bar = styled.section`
   border-bottom: 1px solid var(--line);
   min-height: 48px;
   flex: none;
-  flex-wrap: wrap;
   position: relative;
 `;
 const Groups = styled.div`
   display: flex;
   flex-wrap: wrap;
   flex: 1 1 0;
-  min-width: 520px;
+  min-width: 0;
   button {
     padding: 0 9px;
     font-size: 14px;
+  }
+  @media (max-width: 1180px) {
+    button {
+      padding: 0 7px;
+      min-height: 34px;
+    }
   }
   button[data-chosen] {
     background: var(--bone);
@@ -40,6 +45,10 @@ const Count = styled.span`
 `;
 const Quick = styled.div`
   width: 196px;
+  flex: none;
+  @media (max-width: 1180px) {
+    width: 150px;
+  }
   position: relative;
   [slot="errorMessage"] {
     position: absolute;

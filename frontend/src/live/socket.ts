@@ -1,6 +1,6 @@
 import { create } from "zustand";
 
-import { refresh } from "../api/queries";
+import { refresh, showHasChanged } from "../api/queries";
 import { say } from "../ui/Toasts";
 import { readFrame, type HeadsFrame, type Running } from "./frame";
 
@@ -88,7 +88,7 @@ function take(message: Record<string, unknown>) {
     const state = message as unknown as LiveState;
     useLive.setState({ state });
     useConnection.setState({ engine: true });
-    if (before && before.revision !== state.revision) refresh();
+    if (before && before.revision !== state.revision) showHasChanged(before.revision, state.revision);
   } else if (message.type === "engine") {
     useConnection.setState({ engine: message.connected === true });
   } else if (message.type === "hello") {

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef } from "react";
 import styled from "styled-components";
 
 import { useRig } from "../api/queries";
+import type { HeadsFrame } from "../live/frame";
 import { live } from "../live/socket";
 import { onEveryFrame } from "../live/loop";
 import { desk, useDesk } from "../state";
@@ -14,7 +15,7 @@ const Frame = styled.section`
   position: relative;
   background: ${STAGE.ground};
   border-bottom: 1px solid var(--line);
-  height: clamp(176px, 27vh, 320px);
+  height: clamp(150px, 40vh - 110px, 320px);
   flex: none;
   &[data-size="tall"] {
     height: 46vh;
@@ -77,6 +78,15 @@ export function Stage() {
     if (!element || !context || !heads.length) return;
     const places = heads.map(placeOf);
     let view = fit(places, 100, 100, "front");
+    let points = places.map((place) => project(view, place));
+    let known = "";
+    let shown: { frame: HeadsFrame | null; selection: string[] | null; drag: Drag | null } = {
+      frame: null,
+      selection: null,
+      drag: null,
+    };
+    // what stands still is drawn once, and copied over the light
+    const still = document.createElement("canvas");
     const paint = () => {
       const scale = devicePixelRatio;
       const { clientWidth: width, clientHeight: height } = element;
@@ -84,14 +94,36 @@ export function Stage() {
         element.width = width * scale;
         element.height = height * scale;
       }
+      if (!width || !height) return;
       const { elevation, selection } = useDesk.getState();
-      view = fit(places, width, height, elevation);
+      const form = `${width} ${height} ${scale} ${elevation}`;
+      const isNew = form !== known;
+      if (
+        !isNew &&
+        shown.frame === live.heads &&
+        shown.selection === selection &&
+        shown.drag === drag.current
+      )
+        return;
+      if (isNew) {
+        known = form;
+        view = fit(places, width, height, elevation);
+        points = places.map((place) => project(view, place));
+      }
+      if (isNew || shown.selection !== selection) {
+        still.width = element.width;
+        still.height = element.height;
+        const quiet = still.getContext("2d")!;
+        quiet.setTransform(scale, 0, 0, scale, 0, 0);
+        paintWires(quiet, view, heads, width);
+        paintHeads(quiet, view, heads, new Map(selection.map((key, rank) => [key, rank])));
+      }
+      shown = { frame: live.heads, selection, drag: drag.current };
       context.setTransform(scale, 0, 0, scale, 0, 0);
       context.fillStyle = STAGE.ground;
       context.fillRect(0, 0, width, height);
-      paintWires(context, view, heads, width);
-      if (live.heads?.rig === rig!.number) paintLight(context, view, heads, live.heads);
-      paintHeads(context, view, heads, new Map(selection.map((key, rank) => [key, rank])));
+      if (live.heads?.rig === rig!.number) paintLight(context, view, heads, points, live.heads);
+      context.drawImage(still, 0, 0, width, height);
       if (drag.current) {
         const { from, to } = drag.current;
         context.strokeStyle = STAGE.bone;
@@ -106,7 +138,7 @@ export function Stage() {
       drag.current = { from: point, to: point };
     };
     const move = (event: PointerEvent) => {
-      if (drag.current) drag.current.to = { x: event.offsetX, y: event.offsetY };
+      if (drag.current) drag.current = { ...drag.current, to: { x: event.offsetX, y: event.offsetY } };
     };
     const up = (event: PointerEvent) => {
       if (!drag.current) return;

@@ -67,13 +67,18 @@ function cellSize(kind: string, view: View): Point {
 }
 
 /** Light: what the newest frame says, beams over cells. */
-export function paintLight(context: CanvasRenderingContext2D, view: View, heads: Head[], frame: HeadsFrame) {
+export function paintLight(
+  context: CanvasRenderingContext2D,
+  view: View,
+  heads: Head[],
+  points: Point[],
+  frame: HeadsFrame,
+) {
   const lamps: [Place, Light][] = [];
   heads.forEach((head, index) => {
     if (head.kind === "haze" || index >= frame.count) return;
     const light = lightOf(frame, index);
-    if (CELLS.has(head.kind))
-      paintCell(context, project(view, placeOf(head)), light, cellSize(head.kind, view));
+    if (CELLS.has(head.kind)) paintCell(context, points[index]!, light, cellSize(head.kind, view));
     else lamps.push([placeOf(head), light]);
   });
   context.globalCompositeOperation = "lighter";

@@ -15,7 +15,7 @@ from .tables import Base, Edit
 Row = dict[str, Any]
 Change = dict[str, Any]
 
-_TABLES: dict[str, Mapper[Any]] = {
+TABLES: dict[str, Mapper[Any]] = {
     mapper.class_.__tablename__: mapper for mapper in Base.registry.mappers if mapper.class_.in_history
 }
 
@@ -70,7 +70,7 @@ def _present(session: Session, mapper: Mapper[Any], key: Any) -> Row | None:
 def _replace(session: Session, changes: list[Change], now: str, then: str, label: str) -> None:
     """Put rows from their state `now` to their state `then`; refuse when one is not as it was left."""
     for change in changes:
-        mapper = _TABLES[change["table"]]
+        mapper = TABLES[change["table"]]
         if _present(session, mapper, change["key"]) != change[now]:
             raise ZarabandaError(
                 f"“{label}” cannot be taken back: it was changed since, in another window. Undo it there first, or change "
@@ -78,7 +78,7 @@ def _replace(session: Session, changes: list[Change], now: str, then: str, label
             )
     session.expunge_all()
     for change in changes:
-        mapper = _TABLES[change["table"]]
+        mapper = TABLES[change["table"]]
         key_column = mapper.primary_key[0]
         if change[then] is None:
             session.execute(delete(mapper).where(key_column == change["key"]))

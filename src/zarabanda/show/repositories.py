@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 from typing import Any, TypeVar
 
 from sqlalchemy import func, select
@@ -57,7 +59,12 @@ def palettes(session: Session) -> Sequence[PaletteRow]:
 
 def palettes_by_name(session: Session) -> dict[str, Palette]:
     """Palettes as the core computes with them."""
-    return {row.name: PaletteDocument.model_validate(row.document).to_core(row.name) for row in palettes(session)}
+    return {row.name: _palette(row.name, json.dumps(row.document)) for row in palettes(session)}
+
+
+@lru_cache(maxsize=1024)
+def _palette(name: str, document: str) -> Palette:
+    return PaletteDocument.model_validate_json(document).to_core(name)
 
 
 def store_palette(session: Session, name: str, document: PaletteDocument) -> PaletteRow:
@@ -107,10 +114,11 @@ def delete_palette(session: Session, palette_id: int) -> None:
 
 def palettes_exist(session: Session, document: EffectDocument, before: EffectDocument | None = None) -> None:
     """Refuse an effect that goes to a palette which is not there; one that it had before is let pass."""
-    names = {row.name for row in palettes(session)}
     kept = before.palettes() if before else {}
-    for name, place in document.palettes().items():
-        if name not in names and name not in kept:
+    asked = {name: place for name, place in document.palettes().items() if name not in kept}
+    names = {row.name for row in palettes(session)} if asked else set()
+    for name, place in asked.items():
+        if name not in names:
             raise NotThere(
                 f"There is no palette “{name}”; use one of {', '.join(sorted(names)) or 'your own, once kept'}.", place
             )

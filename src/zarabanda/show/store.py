@@ -58,13 +58,16 @@ def migrate(engine: Engine) -> None:
 
 
 class Store:
-    """Sessions for reading and edits for writing. `on_edit` is called after every change of the show."""
+    """Sessions for reading and edits for writing.
+
+    `on_edit` is called after every change of the show, with the names of the tables that it touched.
+    """
 
     def __init__(self, path: Path) -> None:
         self.engine = open_engine(path)
         migrate(self.engine)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
-        self.on_edit: Callable[[], None] = lambda: None
+        self.on_edit: Callable[[set[str]], None] = lambda tables: None
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -87,7 +90,7 @@ class Store:
                 session.delete(undone)
             session.add(Edit(browser=browser, label=label, changes=changes))
             session.commit()
-        self.on_edit()
+        self.on_edit({change["table"] for change in changes})
 
     def undo(self, browser: str) -> str:
         """Take back this browser's last edit; its label. Raises ZarabandaError when there is none, or it was overtaken."""
@@ -101,7 +104,7 @@ class Store:
         with self._sessions() as session:
             label = way(session, browser)
             session.commit()
-        self.on_edit()
+        self.on_edit(set(history.TABLES))
         return label
 
     def close(self) -> None:

@@ -6,6 +6,7 @@ import contextlib
 import socket
 import threading
 import time
+from collections.abc import Collection
 from pathlib import Path
 from typing import Any
 
@@ -19,6 +20,8 @@ from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
 
 _RETRY_S = 0.1
+_OF_RIG = frozenset({"fixture", "mode"})
+"""Tables that the rig is made of."""
 
 
 class Browser(wire.Mailbox):
@@ -75,11 +78,12 @@ class EngineLink:
             self.rig = rig_from_message(message)
             self.rig_number = int(message["revision"][:8], 16)
 
-    def push(self) -> None:
-        """Give the engine the show as it is now; called after every edit."""
+    def push(self, tables: Collection[str] = _OF_RIG) -> None:
+        """Give the engine the show as it is now; called after every edit, with the tables that it touched."""
         with self._pushing:
             self.revision += 1
-            self.refresh_rig()
+            if not _OF_RIG.isdisjoint(tables):
+                self.refresh_rig()
             with self._store.reading() as session:
                 message: dict[str, Any] = {"type": "program", "show": compiling.show_message(session, self.revision)}
             message["let_go"], self.let_go = self.let_go, []

@@ -311,10 +311,11 @@ class EffectChange(Part):
 
 
 class EffectChanged(BaseModel):
-    """The effect after a change, and its weave when asked for."""
+    """The effect after a change, its weave when asked for, and the revision of the show that has it (0: a preview)."""
 
     effect: EffectView
     weave: WeaveView | None
+    revision: int = 0
 
 
 class DocumentWeave(Part):

@@ -18,9 +18,19 @@ const Pane = styled.section`
   display: flex;
   flex-direction: column;
   gap: 2px;
-  > * {
-    flex-shrink: 0;
-  }
+`;
+/** The words scroll where they are too many; the weave below them is always there. */
+const Words = styled.div`
+  flex: 0 1 auto;
+  min-height: 72px;
+  overflow: auto;
+`;
+const Woven = styled.div`
+  flex: 1 0 190px;
+  display: flex;
+  flex-direction: column;
+  border-top: 1px solid var(--line);
+  padding-top: 4px;
 `;
 const Layer = styled.div`
   display: grid;
@@ -41,12 +51,6 @@ const SideBySide = styled.div`
   gap: 16px;
   flex: 1;
   min-height: 110px;
-`;
-const Rule = styled.hr`
-  border: 0;
-  border-top: 1px solid var(--line);
-  margin: 2px 0;
-  width: 100%;
 `;
 const noticesAt = (editor: Editor, layer: number | null) =>
   (editor.weave?.notices ?? []).filter((notice) =>
@@ -69,36 +73,45 @@ function EditorPane({
   return (
     <Pane aria-label={`Effect ${effect.name}`}>
       <EffectTitle editor={editor} runKey={runKey} />
-      {effect.sentence.layers.map((parts, n) => (
-        <div key={n} data-layer-row>
-          <Layer data-muted={layers[n]?.muted || undefined}>
-            <LayerHandle editor={editor} number={n} count={layers.length} />
-            <SentenceLine parts={parts} editor={editor} label={`Layer ${n + 1}`} />
-            <LayerTools editor={editor} number={n} layers={layers} />
-          </Layer>
-          <Notices editor={editor} notices={noticesAt(editor, n)} />
-        </div>
-      ))}
-      <Layer>
-        <span />
-        <SentenceLine parts={effect.sentence.shared} editor={editor} label="Spread and speed" />
-      </Layer>
-      <Notices editor={editor} notices={noticesAt(editor, null)} />
-      <Rule />
-      <WeaveTools editor={editor} held={compare.held} onHold={compare.hold} onSwap={compare.swap} />
-      <SideBySide>
-        {editor.weave && (
-          <Weave
-            weave={editor.weave}
-            runKey={runKey}
-            onWindow={onWindow}
-            name={compare.held ? `A: ${effect.name}` : ""}
-          />
-        )}
-        {compare.weave && (
-          <Weave weave={compare.weave} runKey={null} onWindow={null} name={`B: ${compare.held!.name}`} />
-        )}
-      </SideBySide>
+      <Words>
+        {effect.sentence.layers.map((parts, n) => (
+          <div key={n} data-layer-row>
+            <Layer data-muted={layers[n]?.muted || undefined}>
+              <LayerHandle editor={editor} number={n} count={layers.length} />
+              <SentenceLine parts={parts} editor={editor} label={`Layer ${n + 1}`} />
+              <LayerTools editor={editor} number={n} layers={layers} />
+            </Layer>
+            <Notices editor={editor} notices={noticesAt(editor, n)} />
+          </div>
+        ))}
+        <Layer>
+          <span />
+          <SentenceLine parts={effect.sentence.shared} editor={editor} label="Spread and speed" />
+        </Layer>
+        <Notices editor={editor} notices={noticesAt(editor, null)} />
+      </Words>
+      <Woven>
+        <WeaveTools
+          id={effect.id}
+          attributes={(editor.weave?.attributes ?? ["look"]).join(" ")}
+          held={compare.held?.id ?? null}
+          onHold={compare.hold}
+          onSwap={compare.swap}
+        />
+        <SideBySide>
+          {editor.weave && (
+            <Weave
+              weave={editor.weave}
+              runKey={runKey}
+              onWindow={onWindow}
+              name={compare.held ? `A: ${effect.name}` : ""}
+            />
+          )}
+          {compare.weave && (
+            <Weave weave={compare.weave} runKey={null} onWindow={null} name={`B: ${compare.held!.name}`} />
+          )}
+        </SideBySide>
+      </Woven>
     </Pane>
   );
 }

@@ -18,20 +18,31 @@ const Row = styled.div`
   display: flex;
   align-items: center;
   gap: 8px;
-  flex-wrap: wrap;
-  min-height: 40px;
+  min-height: 44px;
+  flex: none;
+  .name {
+    flex: 1;
+    min-width: 0;
+  }
+  h2,
+  p {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
   h2 {
-    font-size: 22px;
-    font-weight: 650;
+    font-size: 20px;
+    line-height: 1.2;
   }
   p {
     color: var(--quiet);
-    flex: 1;
-    min-width: 120px;
+    font-size: 14px;
+    line-height: 1.2;
   }
-  @media (max-width: 1100px) {
-    h2 {
-      flex: 1 1 100%;
+  @media (max-width: 1180px) {
+    gap: 4px;
+    button {
+      padding: 0 8px;
     }
   }
 `;
@@ -119,11 +130,13 @@ export function EffectTitle({ editor, runKey }: { editor: Editor; runKey: string
   const where = effect.uses.length ? `on ${effect.uses.join(", ")}` : "used nowhere yet";
   return (
     <Row>
-      <h2>{effect.name}</h2>
-      <p>
-        {effect.kept ? "Kept" : "Not kept yet"}, {where}
-        {effect.uses.length > 1 && `. A change changes all ${effect.uses.length}`}
-      </p>
+      <div className="name">
+        <h2 title={effect.name}>{effect.name}</h2>
+        <p>
+          {effect.kept ? "Kept" : "Not kept yet"}, {where}
+          {effect.uses.length > 1 && `. A change changes all ${effect.uses.length}`}
+        </p>
+      </div>
       {shared && <Button onPress={() => ownCopy.mutate(undefined)}>Make its own copy</Button>}
       {stopped && <Button onPress={() => act({ do: "run", key: runKey })}>Run again</Button>}
       {!effect.kept && <Button onPress={() => setNaming(true)}>Keep</Button>}

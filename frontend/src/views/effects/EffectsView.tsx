@@ -17,8 +17,8 @@ const Grid = styled.div`
   > * + * {
     border-left: 1px solid var(--line);
   }
-  @media (max-width: 1100px) {
-    grid-template-columns: 212px minmax(0, 1fr) 232px;
+  @media (max-width: 1180px) {
+    grid-template-columns: 204px minmax(0, 1fr) 244px;
   }
 `;
 

@@ -1,8 +1,9 @@
+import { memo } from "react";
 import styled from "styled-components";
 
 import { Choice } from "../../ui/Choice";
 import { NumberField } from "../../ui/NumberField";
-import type { Editor } from "./useEditor";
+import type { Hands } from "./useEditor";
 
 const Box = styled.div`
   display: grid;
@@ -18,7 +19,7 @@ const Box = styled.div`
   }
 `;
 interface Props {
-  editor: Editor;
+  editor: Hands;
   number: number;
   layer: { ratio?: number; start?: number; spread?: { kind: string } };
 }
@@ -30,8 +31,7 @@ const SPREADS = [
   { id: "relay 1", text: "Own relay" },
 ];
 
-/** What a layer can have apart from the others: its pace, where it starts, its spread. */
-export function LayerAlone({ editor, number, layer }: Props) {
+function Alone({ editor, number, layer }: Props) {
   const set = (place: string, value: unknown) =>
     void editor.commit({ operation: "set", path: `layers.${number}.${place}`, value });
   const own = layer.spread as { kind: string; degrees?: number; handover?: number } | undefined;
@@ -78,3 +78,8 @@ export function LayerAlone({ editor, number, layer }: Props) {
     </Box>
   );
 }
+
+const parts = ({ number, layer }: Props) => JSON.stringify([number, layer.ratio, layer.start, layer.spread]);
+
+/** What a layer can have apart from the others: its pace, where it starts, its spread. */
+export const LayerAlone = memo(Alone, (a, b) => a.editor === b.editor && parts(a) === parts(b));

@@ -14,6 +14,7 @@ import type { Editor } from "./useEditor";
 export const Panel = styled.section`
   padding: 8px 14px 16px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   align-content: start;
 `;
@@ -123,7 +124,7 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
           close={() => undefined}
         />
       )}
-      <LayerAlone editor={editor} number={scope.layer} layer={layer} />
+      <LayerAlone editor={editor.hands} number={scope.layer} layer={layer} />
     </Panel>
   );
 }

@@ -56,7 +56,7 @@ export function SentenceLine({ parts, editor, label }: { parts: Part[]; editor: 
             {space}
             {part.slot ? (
               <Together>
-                <Slot part={part} editor={editor} warned={isWarned(editor, part.slot)} />
+                <Slot part={part} editor={editor.hands} warned={isWarned(editor, part.slot)} />
                 {sign}
               </Together>
             ) : (

@@ -18,11 +18,24 @@ const Row = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   align-items: end;
+  > * {
+    min-width: 0;
+  }
+`;
+const Beats = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 6px;
+  input {
+    width: 3.2em;
+  }
 `;
 const Pair = styled(ToggleButtonGroup)`
   display: flex;
   > * {
     flex: 1;
+    padding: 0 4px;
+    font-size: 14px;
   }
   > * + * {
     border-left: 0;
@@ -30,7 +43,7 @@ const Pair = styled(ToggleButtonGroup)`
 `;
 const Steps = styled(ToggleButtonGroup)`
   display: grid;
-  grid-template-columns: repeat(6, 1fr);
+  grid-template-columns: repeat(6, minmax(0, 1fr));
   gap: 4px;
   button {
     padding: 0;
@@ -101,7 +114,7 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
         />
       ) : (
         <>
-          <Row>
+          <Beats>
             <Choice
               label="Tempo"
               hideLabel
@@ -120,7 +133,7 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
               isDisabled={!tempo}
               onChange={(value) => tempo && value >= 10 && act({ do: "bpm", tempo: tempo.name, value })}
             />
-          </Row>
+          </Beats>
           <Steps
             aria-label="Cycles per beat"
             selectionMode="single"

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -22,7 +22,14 @@ const Caption = styled.figcaption`
   justify-content: space-between;
   color: var(--quiet);
   font-size: 14px;
+  line-height: 1.3;
   padding-bottom: 4px;
+  gap: 8px;
+  white-space: nowrap;
+  > :first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
 `;
 const Names = styled.div`
   display: flex;
@@ -108,7 +115,7 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
     return () => seen.disconnect();
   }, []);
 
-  useEffect(() => {
+  useLayoutEffect(() => {
     const element = canvas.current!;
     const each = Math.max(1, Math.floor((height || 120) / rows));
     const gap = each > 2 * GAP_FROM + 2 ? GAP_FROM : 0;

@@ -1,4 +1,5 @@
 import { ArrowUpDown } from "lucide-react";
+import { memo } from "react";
 import styled from "styled-components";
 
 import { useLibrary } from "../../api/queries";
@@ -7,7 +8,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import type { Held } from "./compare";
 import { seenFrom, seenKey, seenOptions } from "./seen";
-import { useKnownHeads, type Editor } from "./useEditor";
+import { useKnownHeads } from "./useEditor";
 
 const Row = styled.div`
   display: flex;
@@ -24,20 +25,24 @@ const Row = styled.div`
 const LABELS: Record<string, string> = { look: "As it will look" };
 
 interface Props {
-  editor: Editor;
-  held: Held | null;
-  onHold: (held: Held | null) => void;
+  /** The effect that is not to be compared with itself. */
+  id: number;
+  /** What it can be woven by, in one text: so that a new weave of the same kind changes nothing here. */
+  attributes: string;
+  held: string | null;
+  /** Hold another effect, how this one is now ("state"), or nothing. */
+  onHold: (what: Held | "state" | null) => void;
   onSwap: () => void;
 }
 
 /** Over the weave: on which heads, by which attribute, and beside what it is seen. */
-export function WeaveTools({ editor, held, onHold, onSwap }: Props) {
+export const WeaveTools = memo(function WeaveTools({ id, attributes, held, onHold, onSwap }: Props) {
   const known = useKnownHeads();
   const seen = useDesk((state) => state.seen);
   const wovenBy = useDesk((state) => state.wovenBy);
   const { data: library } = useLibrary();
-  const others = (library?.effects ?? []).filter((one) => one.id !== editor.effect.id);
-  const shown = editor.weave?.attributes ?? ["look"];
+  const others = (library?.effects ?? []).filter((one) => one.id !== id);
+  const shown = attributes.split(" ");
   return (
     <Row role="group" aria-label="How it is woven">
       <Choice
@@ -62,20 +67,18 @@ export function WeaveTools({ editor, held, onHold, onSwap }: Props) {
           { id: "state", text: "How it is now, held" },
           ...others.map((one) => ({ id: String(one.id), text: one.name })),
         ]}
-        value={held ? held.id : "none"}
+        value={held ?? "none"}
         onChange={(key) => {
           const other = others.find((one) => String(one.id) === key);
           if (other) onHold({ id: String(other.id), name: other.name, document: other.document });
-          else if (key === "state")
-            onHold({ id: "state", name: "held state", document: editor.effect.document });
-          else onHold(null);
+          else onHold(key === "state" ? "state" : null);
         }}
       />
       {held && (
-        <Button onPress={onSwap} aria-keyshortcuts="x">
-          <ArrowUpDown size={14} aria-hidden="true" /> Swap A and B (X)
+        <Button onPress={onSwap} aria-keyshortcuts="x" aria-label="Swap A and B">
+          <ArrowUpDown size={14} aria-hidden="true" /> Swap (X)
         </Button>
       )}
     </Row>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useQuery } from "@tanstack/react-query";
 
 import { api, take, type Schemas } from "../../api/client";
@@ -23,12 +23,22 @@ export function useCompare(editor: Editor | null) {
       take(api.POST("/api/effects/weave", { body: { document: held!.document, weave: ask! } })),
     placeholderData: (before) => before,
   });
-  function swap() {
-    if (!held || !editor) return;
-    const before = editor.effect.document;
-    void editor.commit({ operation: "replace", path: "", value: held.document });
+  const now = useRef({ held, editor });
+  useEffect(() => {
+    now.current = { held, editor };
+  });
+  const swap = useCallback(() => {
+    const { held: other, editor: current } = now.current;
+    if (!other || !current) return;
+    const before = current.effect.document;
+    void current.commit({ operation: "replace", path: "", value: other.document });
     setHeld({ id: "state", name: "what was A", document: before });
-  }
+  }, []);
+  const hold = useCallback((what: Held | "state" | null) => {
+    const { editor: current } = now.current;
+    if (what !== "state") setHeld(what);
+    else if (current) setHeld({ id: "state", name: "held state", document: current.effect.document });
+  }, []);
   useEffect(() => {
     function onKey(event: KeyboardEvent) {
       if (event.key.toLowerCase() !== "x" || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -38,6 +48,6 @@ export function useCompare(editor: Editor | null) {
     }
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  });
-  return { held, hold: setHeld, weave: held ? weave : undefined, swap };
+  }, [swap]);
+  return { held, hold, weave: held ? weave : undefined, swap };
 }

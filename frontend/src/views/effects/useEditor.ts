@@ -2,7 +2,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
 
 import { api, Refused, take, type Schemas } from "../../api/client";
-import { refresh, tell, useDraft, useEffectView, usePages, useShow, useWeave } from "../../api/queries";
+import {
+  ownEdit,
+  refresh,
+  tell,
+  useDraft,
+  useEffectView,
+  usePages,
+  useShow,
+  useWeave,
+} from "../../api/queries";
 import { useDesk } from "../../state";
 import { columnsFor } from "./pixels";
 import { headsSeen } from "./seen";
@@ -11,7 +20,16 @@ type Effect = Schemas["EffectView"];
 type Weave = Schemas["WeaveView"];
 export type Change = Omit<Schemas["EffectChange"], "preview" | "weave">;
 
-export interface Editor {
+/** The ways to change the effect; the same object while the effect and how it is woven stay. */
+export interface Hands {
+  /** Shown on stage and here at once, not kept. */
+  preview: (change: Change) => void;
+  /** Kept: one undo step. */
+  commit: (change: Change) => Promise<void>;
+}
+
+export interface Editor extends Hands {
+  hands: Hands;
   effect: Effect;
   weave: Weave | undefined;
   /** It was deleted while it was open here. */
@@ -19,10 +37,6 @@ export interface Editor {
   heads: string[];
   /** How the weave was asked for. */
   ask: Schemas["WeaveAsk"];
-  /** Shown on stage and here at once, not kept. */
-  preview: (change: Change) => void;
-  /** Kept: one undo step. */
-  commit: (change: Change) => Promise<void>;
 }
 
 const NO_HEADS: string[] = [];
@@ -101,16 +115,24 @@ export function useEditor(id: number, start: number): Editor | null {
       waiting.current = null;
       commits.current += 1;
       try {
-        const { effect, weave } = await ask_(change, false);
-        client.setQueryData(["effect", id], effect);
+        const { effect, weave } = await ownEdit(() => ask_(change, false));
         client.setQueryData(["weave", id, effect.document, ask], weave);
+        client.setQueryData(["effect", id], effect);
+        client.setQueryData<Schemas["EffectsView"]>(
+          ["effects"],
+          (library) => library && { effects: library.effects.map((one) => (one.id === id ? effect : one)) },
+        );
       } catch (error) {
         tell(error);
+        refresh();
       }
       setShown(null);
-      refresh();
     },
     [ask_, ask, client, id],
+  );
+  const hands = useMemo(
+    () => ({ preview: (change: Change) => void preview(change), commit }),
+    [preview, commit],
   );
   const effect = shown?.effect.id === id ? shown.effect : kept;
   if (!effect) return null;
@@ -120,7 +142,7 @@ export function useEditor(id: number, start: number): Editor | null {
     gone: error instanceof Refused && error.status === 404,
     heads,
     ask,
-    preview: (change) => void preview(change),
-    commit,
+    hands,
+    ...hands,
   };
 }

@@ -81,14 +81,15 @@ def families_of(document: dict[str, Any]) -> list[str]:
 
 
 def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
-    effect = document.to_core(repositories.palettes_by_name(session))
+    asked = document.palettes()
+    effect = document.to_core(repositories.palettes_by_name(session) if asked else {})
     ask = ask.model_copy(update={"heads": known_heads(ask.heads)})
     draft = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
     live = {tempo["name"]: tempo["bpm"] for tempo in (context().link.state or {}).get("tempos", ())}
     kept = session.get(TempoRow, effect.speed.tempo) if effect.speed.kind == "tempo" else None
     bpm = live.get(effect.speed.tempo) or (kept.bpm if kept else 120.0)
     woven = weaving.make(effect, ask, context().link.rig, draft, bpm)
-    if ask.notices:
+    if ask.notices and asked:
         woven.notices += _missing_palettes(session, document)
     return woven
 
@@ -206,7 +207,9 @@ def change_effect(path: EffectPath, body: EffectChange) -> EffectChanged:
         row, document = _changed(session, path.effect_id, body)
         repositories.change_effect(session, row.id, document)
         woven = _weave(session, document, body.weave) if body.weave else None
-        return EffectChanged(effect=view(session, row), weave=woven)
+        changed = EffectChanged(effect=view(session, row), weave=woven)
+    changed.revision = link.revision
+    return changed
 
 
 @api.post("/<int:effect_id>/weave", responses={200: WeaveView})

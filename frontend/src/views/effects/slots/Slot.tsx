@@ -1,11 +1,11 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Button, Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { usePalettes } from "../../../api/queries";
 import { Bubble } from "../../../ui/Sheet";
-import type { Editor } from "../useEditor";
+import type { Hands } from "../useEditor";
 import { ChoiceSlot } from "./ChoiceSlot";
 import { CurveSlot } from "./CurveSlot";
 import { NumberSlot } from "./NumberSlot";
@@ -17,7 +17,7 @@ import { TempoSlot } from "./TempoSlot";
 export type Part = Schemas["SentencePart"];
 export interface SlotProps {
   part: Part;
-  editor: Editor;
+  editor: Hands;
   /** What was typed to open it, for a number. */
   typed: string;
   close: () => void;
@@ -72,8 +72,13 @@ const KINDS = {
   tempo: TempoSlot,
 };
 
-/** One value in a sentence: opens in place. Enter opens it; typing a digit opens a number with it. */
-export function Slot({ part, editor, warned }: { part: Part; editor: Editor; warned: boolean }) {
+interface Props {
+  part: Part;
+  editor: Hands;
+  warned: boolean;
+}
+
+function OneSlot({ part, editor, warned }: Props) {
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
   const { data: kept } = usePalettes();
@@ -111,3 +116,9 @@ export function Slot({ part, editor, warned }: { part: Part; editor: Editor; war
     </DialogTrigger>
   );
 }
+
+const same = (a: Props, b: Props) =>
+  a.editor === b.editor && a.warned === b.warned && JSON.stringify(a.part) === JSON.stringify(b.part);
+
+/** One value in a sentence: opens in place. Enter opens it; typing a digit opens a number with it. */
+export const Slot = memo(OneSlot, same);

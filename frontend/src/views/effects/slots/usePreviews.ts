@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 
-import type { Editor } from "../useEditor";
+import type { Hands } from "../useEditor";
 
 const KEEP_AFTER_MS = 500;
 
@@ -12,7 +12,7 @@ interface Previews {
 }
 
 /** Values previewed while a control moves; kept when it is let go, when it rests, or when its panel closes. */
-export function usePreviews(editor: Editor, path: string, scale: number, first: number): Previews {
+export function usePreviews(editor: Hands, path: string, scale: number, first: number): Previews {
   const latest = useRef(first);
   const kept = useRef(first);
   const timer = useRef(0);
