@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.engine import act, api, expected_levels, live_state, node_shows, spot_levels
+from tests.browser.engine import act, api, expected_levels, hold_still, live_state, node_shows, spot_levels
 from tests.waiting import until
 
 SPOTS = [str(n) for n in range(101, 111)]
@@ -54,14 +54,8 @@ def draft_effect(demo):
 def frozen_node_matches_core(demo, base):
     entry, document = draft_effect(demo)
     key = f"draft:{entry['id']}"
-    # begun anew, so that no edit has shifted its phase
-    act(demo, do="stop", key=key)
-    live_state(demo, lambda state: not state["running"])
-    act(demo, do="run", key=key)
-    live_state(demo, lambda state: any(one["key"] == key for one in state["running"]))
-    act(demo, do="freeze", key=key)
-    _, running = live_state(demo, lambda state: any(one["key"] == key and one["frozen"] for one in state["running"]))
-    levels = expected_levels(document, entry["heads"], running[key][0], base)
+    theta = hold_still(demo, key)
+    levels = expected_levels(document, entry["heads"], theta, base)
     by_number = np.array([dict(zip(entry["heads"], levels, strict=True))[head] for head in SPOTS])
     assert by_number.max() - by_number.min() > 5, "the effect is spread over the heads"
     node_shows(demo, by_number)

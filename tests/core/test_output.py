@@ -7,8 +7,10 @@ from hypothesis import strategies as st
 
 from zarabanda.core import attributes, stage
 from zarabanda.core.frame import Frame, Levels, base_of
+from zarabanda.core.placement import place
 from zarabanda.core.plan import Plan, Running
 from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, build
+from zarabanda.formats import effect_document, effect_edit
 
 SPOT = ModeSpec(
     "spot", "spot", "rgbw",
@@ -40,6 +42,33 @@ def test_fine_channels_rounding_and_inversion():
     # 0.5 · 65535 = 32767.5, rounded half up; full in 24 bits; white takes the common part
     assert data[0, 4:14].tolist() == [128, 0, 0, 255, 255, 255, 191, 64, 0, 64]
     assert data[0, 14:].sum() == 0
+
+
+@pytest.mark.parametrize("pan", [-270, -123.4, 10.0, 199.99, 270])
+def test_both_bytes_of_a_channel_of_16_bits_are_written(pan):
+    data = bytes_of([FixtureSpec(1, "", SPOT, (0, 0, 0))], pan=pan)
+    assert data[0, 0] * 256 + data[0, 1] == int((pan + 270) / 540 * 65535 + 0.5)
+
+
+@given(
+    st.lists(st.sampled_from(["intensity", "red", "pan", "position", "hue"]), min_size=1, max_size=3, unique=True),
+    st.floats(0, 9),
+)
+def test_writing_what_can_change_gives_the_bytes_of_writing_all(names, theta):
+    fixtures = [FixtureSpec(n + 1, "", SPOT, (n, 0, 0), address=1 + 10 * n) for n in range(4)]
+    fixtures += [FixtureSpec(9, "", CELLS, (5, 0, 0), address=100)]
+    rig = build(fixtures)
+    base = base_of(rig)
+    base.values[: len(rig)] = 60
+    layers = [effect_edit.new_layer(name) for name in names]
+    effect = effect_document.read({"name": "x", "layers": layers}).to_core()
+    plan = Plan([place(effect, np.array([1, 3, 4]), rig.heads)], len(rig), rig.mixes)
+    frame, levels = Frame(rig), Levels(grand=0.8)
+    for at in (theta, theta + 0.3, theta + 0.55):  # the first writes all, the others what the plan can change
+        running = Running(np.array([at]), np.ones(1))
+        data = frame.bytes(frame.values(base, plan, running, levels)).copy()
+    fresh = Frame(rig)
+    np.testing.assert_array_equal(data, fresh.bytes(fresh.values(base, plan, running, levels)))
 
 
 def test_heads_without_an_intensity_channel_scale_their_colour():

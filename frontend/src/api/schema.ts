@@ -878,6 +878,12 @@ export interface components {
              * @default []
              */
             heads?: string[];
+            /**
+             * Spread
+             * @default ripple
+             * @enum {string}
+             */
+            spread?: "ripple" | "relay";
         };
         /**
          * NewEffectView

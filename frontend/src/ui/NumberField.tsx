@@ -73,7 +73,11 @@ export function NumberField({
     <Frame {...props} {...(hideLabel ? { "aria-label": label } : {})} data-variant={row ? "row" : "stack"}>
       {!hideLabel && <Label>{label}</Label>}
       <Box>
-        <Field autoFocus={focused} onInput={(event) => onTyped?.(event.currentTarget.value)} />
+        <Field
+          autoFocus={focused}
+          onFocus={(event) => focused && event.currentTarget.select()}
+          onInput={(event) => onTyped?.(event.currentTarget.value)}
+        />
         {unit && <Unit aria-hidden="true">{unit}</Unit>}
       </Box>
       <FieldError />

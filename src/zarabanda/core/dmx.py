@@ -60,7 +60,7 @@ class _Channels:
             own = np.flatnonzero(bits == size)
             if not len(own):
                 continue
-            columns = {1: ("coarse",), 2: ("coarse", "fine"), 3: ("coarse", "middle", "fine")}[used]
+            columns = ("coarse", "middle", "fine")[:used]
             at = sum(map(len, slots))
             slots.append(np.stack([getattr(output, name)[order][own] for name in columns], axis=1).ravel())
             self._runs.append((slice(int(own[0]), int(own[-1]) + 1), slice(at, at + len(slots[-1])), bytes_as, used))

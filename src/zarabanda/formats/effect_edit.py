@@ -48,9 +48,9 @@ def new_layer(attribute: str) -> Doc:
     return {"attribute": attribute, "form": _waveform(wave), "anchor": _depth(attribute)}
 
 
-def new_effect(attribute: str, name: str) -> EffectDocument:
-    """An effect of one layer, on the beat of Movement."""
-    return read({"name": name, "layers": [new_layer(attribute)]})
+def new_effect(attribute: str, name: str, spread: str = "ripple") -> EffectDocument:
+    """An effect of one layer, on the beat of Movement. spread: ripple, or relay (its heads one after another)."""
+    return read({"name": name, "layers": [new_layer(attribute)], "spread": {"kind": spread}})
 
 
 def _set_attribute(document: Doc, layer: Doc, value: str) -> None:

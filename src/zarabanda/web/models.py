@@ -186,6 +186,7 @@ class NewEffect(Part):
     """A new effect on one attribute, at once in the draft on these heads; or a document, into the library."""
 
     attribute: str | None = None
+    spread: Literal["ripple", "relay"] = "ripple"
     heads: HeadKeys = []
     document: dict[str, Any] | None = None
 

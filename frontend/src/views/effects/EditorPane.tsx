@@ -26,7 +26,8 @@ const Words = styled.div`
   overflow: auto;
 `;
 const Woven = styled.div`
-  flex: 1 0 190px;
+  flex: 1 0 180px;
+  min-height: 180px;
   display: flex;
   flex-direction: column;
   border-top: 1px solid var(--line);

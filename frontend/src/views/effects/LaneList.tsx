@@ -18,12 +18,12 @@ const Lanes = styled.ol`
   }
   .quiet {
     color: var(--quiet);
-    line-height: 26px;
+    line-height: 30px;
   }
   .where {
     font-family: var(--numbers);
     text-align: right;
-    line-height: 26px;
+    line-height: 30px;
   }
 `;
 const Heads = styled.span`
@@ -37,8 +37,8 @@ const One = styled(Button)`
   background: transparent;
   border: 1px solid transparent;
   border-radius: 2px;
-  min-height: 26px;
-  min-width: 26px;
+  min-height: 30px;
+  min-width: 34px;
   padding: 0 3px;
   cursor: pointer;
   &[data-hovered] {

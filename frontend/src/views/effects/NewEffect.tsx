@@ -9,10 +9,12 @@ import { ActionMenu } from "../../ui/ActionMenu";
 interface Move {
   id: string;
   text: string;
+  spread?: "relay";
 }
 /** What an effect can move. */
 export const MOVES: Move[] = [
   { id: "intensity", text: "Intensity" },
+  { id: "intensity in turns", text: "Intensity, one after another", spread: "relay" },
   { id: "position", text: "Position, as a path" },
   { id: "pan", text: "Pan" },
   { id: "tilt", text: "Tilt" },
@@ -29,33 +31,27 @@ export const MOVES: Move[] = [
 export function MoveMenu({
   label,
   onChoose,
-  plain,
+  moves = MOVES.filter((one) => !one.spread),
 }: {
   label: string;
   onChoose: (id: string) => void;
-  plain?: boolean;
+  moves?: Move[];
 }) {
   const opener = (
     <>
       <Plus size={16} aria-hidden="true" /> {label}
     </>
   );
-  return (
-    <ActionMenu
-      label={label}
-      opener={opener}
-      variant={plain ? "small" : "full"}
-      actions={MOVES}
-      onAction={onChoose}
-    />
-  );
+  return <ActionMenu label={label} opener={opener} variant="full" actions={moves} onAction={onChoose} />;
 }
 
 /** Starts an effect on the selection: it runs at once, in the draft. */
 export function useNewEffect(): (attribute: string) => void {
   const selection = useDesk((state) => state.selection);
-  const add = useEdit(async (attribute: string) => {
-    const made = await take(api.POST("/api/effects", { body: { attribute, heads: selection } }));
+  const add = useEdit(async (id: string) => {
+    const spread = MOVES.find((one) => one.id === id)?.spread ?? "ripple";
+    const attribute = id.split(" ")[0]!;
+    const made = await take(api.POST("/api/effects", { body: { attribute, spread, heads: selection } }));
     desk.open(made.effect.id, made.draft_id ? `draft:${made.draft_id}` : null);
     if (!made.draft_id)
       say("Nothing is selected: the effect is shown on a made-up row of ten heads.", "done");
@@ -68,7 +64,7 @@ export function NewEffect() {
   const add = useNewEffect();
   return (
     <div>
-      <MoveMenu label="New effect" onChoose={add} />
+      <MoveMenu label="New effect" onChoose={add} moves={MOVES} />
     </div>
   );
 }

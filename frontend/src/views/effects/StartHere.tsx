@@ -49,7 +49,7 @@ export function StartHere() {
         <li>Change any underlined word while you watch.</li>
       </ol>
       <Moves role="group" aria-label="Start an effect on">
-        {MOVES.slice(0, 8).map((move) => (
+        {MOVES.slice(0, 9).map((move) => (
           <Button key={move.id} onPress={() => add(move.id)}>
             {move.text}
           </Button>

@@ -139,7 +139,7 @@ def make_effect(body: NewEffect) -> tuple[NewEffectView, int]:
             return NewEffectView(effect=view(session, row), draft_id=None), 201
         attribute = str(body.attribute)
         label = attributes.BY_NAME[attribute].label if attribute in attributes.BY_NAME else attribute.capitalize()
-        document = effect_edit.new_effect(attribute, repositories.free_name(session, f"New {label.lower()} effect"))
+        document = effect_edit.new_effect(attribute, repositories.free_name(session, f"New {label.lower()} effect"), body.spread)
         _tempo_exists(session, document)
         row = repositories.store_effect(session, document, kept=False)
         heads = known_heads(body.heads)
