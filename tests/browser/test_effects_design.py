@@ -50,12 +50,14 @@ def test_a_mirrored_chase_from_the_outside_in_at_half_time_takes_five_actions(pa
     entry, _ = draft_effect(demo)
     act(demo, do="freeze", key=f"draft:{entry['id']}", on=False)
     lit = []
-    for _ in range(60):
+    for _ in range(400):
+        if len(lit) > 3:
+            break
         now = spot_levels(demo)[:5]
         if now.max() > 5 and (not lit or lit[-1] != now.argmax()):
             lit.append(int(now.argmax()))
         page.wait_for_timeout(50)
-    assert len(lit) > 2
+    assert len(lit) > 3
     assert all((b - a) % 5 == 1 for a, b in pairwise(lit)), lit
 
 
@@ -109,7 +111,7 @@ def test_three_colours_with_a_hold_from_palettes_and_by_dragging(page, demo):
     document_becomes(demo, lambda now: now["spread"]["degrees"] == 0)
     flags = []
     for _ in range(70):
-        slots = np.array(demo.universe(1)["slots"])[:240].reshape(10, 24)[:, 6:12]
+        slots = np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)[:, 6:12]
         flags.append(tuple(slots[0].tolist()))
         assert (slots == slots[0]).all(), "all heads are together"
         page.wait_for_timeout(30)

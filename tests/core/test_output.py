@@ -47,7 +47,7 @@ def test_fine_channels_rounding_and_inversion():
 @pytest.mark.parametrize("pan", [-270, -123.4, 10.0, 199.99, 270])
 def test_both_bytes_of_a_channel_of_16_bits_are_written(pan):
     data = bytes_of([FixtureSpec(1, "", SPOT, (0, 0, 0))], pan=pan)
-    assert data[0, 0] * 256 + data[0, 1] == int((pan + 270) / 540 * 65535 + 0.5)
+    assert int.from_bytes(data[0, :2].tobytes()) == int((pan + 270) / 540 * 65535 + 0.5)
 
 
 @given(

@@ -1,10 +1,9 @@
 import { useRef } from "react";
-import { Button } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Editor } from "./useEditor";
 
-const Grip = styled(Button)`
+const Grip = styled.button`
   background: transparent;
   border: 0;
   border-radius: 2px;
@@ -14,7 +13,7 @@ const Grip = styled(Button)`
   width: 24px;
   cursor: grab;
   touch-action: none;
-  &[data-hovered] {
+  &:hover {
     background: var(--raised);
     color: var(--bone);
   }
@@ -43,29 +42,27 @@ export function LayerHandle({ editor, number, count }: { editor: Editor; number:
       void editor.commit({ operation: "move-layer", path: String(number), value: to });
   };
   return (
-    <span
+    <Grip
+      type="button"
+      aria-label={`Layer ${number + 1}: drag, or Alt and arrows, to move it`}
       onPointerDown={(event) => {
         dragged.current = true;
         event.currentTarget.setPointerCapture(event.pointerId);
-        event.currentTarget.firstElementChild?.setAttribute("data-dragged", "");
+        event.currentTarget.dataset.dragged = "";
       }}
       onPointerUp={(event) => {
-        if (!dragged.current) return;
+        delete event.currentTarget.dataset.dragged;
+        if (dragged.current) move(nearestLayer(event.clientY));
         dragged.current = false;
-        event.currentTarget.firstElementChild?.removeAttribute("data-dragged");
-        move(nearestLayer(event.clientY));
+      }}
+      onKeyDown={(event) => {
+        if (!event.altKey || !event.key.startsWith("Arrow")) return;
+        event.preventDefault();
+        if (event.key === "ArrowUp") move(number - 1);
+        if (event.key === "ArrowDown") move(number + 1);
       }}
     >
-      <Grip
-        aria-label={`Layer ${number + 1}: drag, or Alt and arrows, to move it`}
-        onKeyDown={(event) => {
-          if (event.altKey && event.key === "ArrowUp") move(number - 1);
-          else if (event.altKey && event.key === "ArrowDown") move(number + 1);
-          else event.continuePropagation();
-        }}
-      >
-        {number + 1}
-      </Grip>
-    </span>
+      {number + 1}
+    </Grip>
   );
 }
