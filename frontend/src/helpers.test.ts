@@ -86,7 +86,7 @@ describe("the weave", () => {
     expect(ticks(1000, "beat").length).toBeLessThan(10);
   });
   it("asks for fewer columns when there are many heads", () => {
-    expect([columnsFor(1), columnsFor(200), columnsFor(5000)]).toEqual([240, 120, 48]);
+    expect([columnsFor(1), columnsFor(200), columnsFor(5000)]).toEqual([240, 75, 48]);
   });
 });
 

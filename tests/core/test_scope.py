@@ -29,6 +29,17 @@ def test_phases_are_those_of_the_ripple():
     np.testing.assert_allclose(one.phases, [[0, 0.75, 0.5, 0.25], [0.6, 0.35, 0.1, 0.85]], atol=1e-9)
 
 
+@pytest.mark.parametrize(("plane", "at", "pan", "tilt"), [("floor", 0.0, 0.0, 20.0), ("upright", 8.0, 0.0, -60.0)])
+def test_a_path_on_stage_is_shown_in_metres_on_its_plane(plane, at, pan, tilt):
+    form = {"kind": "path", "path": "circle", "width": 3, "height": 2, "plane": plane, "plane_at": at}
+    document = {"name": "x", "layers": [{"attribute": "position", "form": form}]}
+    stand = row_of_heads(3, {"pan": pan, "tilt": tilt})
+    (one,) = scope.scopes(effect_document.read(document).to_core(), stand, np.zeros(1))
+    assert one.metres
+    np.testing.assert_allclose(np.ptp(one.values, axis=0), [3, 2], atol=0.01)
+    np.testing.assert_allclose((one.values.max(axis=0) + one.values.min(axis=0)) / 2, one.base, atol=0.01)
+
+
 def test_heads_at_rest_have_no_phase():
     (one,) = scopes({"name": "x", "layers": [layer()], "spread": {"kind": "relay"}}, 3, [0.5, 1.5])
     np.testing.assert_allclose(one.phases, [[0.5, np.nan, np.nan], [np.nan, 0.5, np.nan]])

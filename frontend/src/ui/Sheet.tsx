@@ -64,7 +64,7 @@ export const Bubble = styled(Popover)`
   border-radius: 2px;
   padding: 14px 16px;
   outline: none;
-  max-width: 540px;
+  max-width: 660px;
   max-height: 460px;
   overflow: auto;
 `;

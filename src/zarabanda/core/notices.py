@@ -20,7 +20,7 @@ Floats = NDArray[np.float64]
 Doc = dict[str, Any]
 
 FRAME_RATE = 44.0
-_SAMPLES = 240
+_SAMPLES, _FEWEST_SAMPLES, _VALUES = 240, 96, 12_000
 _MOST_CYCLES = 16.0
 
 
@@ -79,7 +79,8 @@ def look(effect: Effect, stand: weave.Stand, bpm: float, *, pan_speed: float = 2
     """Look at an effect on a stand over its closing cycles (16 at most). bpm: of its tempo; speeds: of the fixtures, °/s."""
     placed, _, _ = weave.over_time(effect, stand, np.zeros(1))
     closing = weave.closing_cycles(effect, placed, most=1e6)
-    theta = np.arange(_SAMPLES) / _SAMPLES * min(max(closing, 1.0), _MOST_CYCLES) + 1e-6
+    samples = max(_FEWEST_SAMPLES, min(_SAMPLES, _VALUES // max(len(stand.heads), 1)))
+    theta = np.arange(samples) / samples * min(max(closing, 1.0), _MOST_CYCLES) + 1e-6
     _, values, raw = weave.over_time(effect, stand, theta)
     seconds = weave.cycle_seconds(effect, bpm)
     return Look(effect, stand, placed, values, raw, seconds, closing, pan_speed, tilt_speed)

@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from . import attributes, weave
-from .effect import Effect, Lanes, Spread
+from . import attributes, stage, weave
+from .effect import Effect, Lanes, Path, Spread
 from .placement import place
 from .plan import Plan, Running
 
@@ -18,7 +18,8 @@ Floats = NDArray[np.float64]
 @dataclass(frozen=True)
 class LayerScope:
     """One layer on the first head that it acts on. values: (samples, plain attributes) over p = 0…1, natural units, not
-    clamped; low, high, base: (plain attributes,); phases: (T, N) of all heads, NaN at rest; mirrored: (N,)."""
+    clamped; low, high, base: (plain attributes,); phases: (T, N) of all heads, NaN at rest; mirrored: (N,). Of a path that
+    lies on stage the values and the base are in metres on its plane, across and onwards (or up)."""
 
     number: int
     names: tuple[str, ...]
@@ -28,6 +29,7 @@ class LayerScope:
     base: Floats
     phases: Floats
     mirrored: NDArray[np.bool_]
+    metres: bool = False
 
 
 def scopes(effect: Effect, stand: weave.Stand, theta: Floats, samples: int = 97) -> list[LayerScope]:
@@ -54,14 +56,30 @@ def scopes(effect: Effect, stand: weave.Stand, theta: Floats, samples: int = 97)
         rows = [attributes.INDEX[name] for name in names]
         mirrored = np.zeros(heads, bool)
         mirrored[block.head] = block.mirrored
+        values, base = raw[:, rows, 0], one.base[rows, 0]
+        on_plane = _on_plane(layer.form, one, np.vstack([values, base])) if isinstance(layer.form, Path) else None
+        if on_plane is not None:
+            values, base = on_plane[:-1], on_plane[-1]
         found.append(
             LayerScope(
-                block.number, names, raw[:, rows, 0], one.low[rows, 0], one.high[rows, 0], one.base[rows, 0],
+                block.number, names, values, one.low[rows, 0], one.high[rows, 0], base,
                 phases[block.number].reshape(len(theta), heads),
                 mirrored,
+                on_plane is not None,
             )
         )  # fmt: skip
     return found
+
+
+def _on_plane(form: Path, one: weave.Stand, pan_tilt: Floats) -> Floats | None:
+    """Where a head's beam lands on the plane of its path, (n, 2) in metres, for pan and tilt (n, 2); None off the stage."""
+    if form.plane == "yoke" or one.heads.mounting is None:
+        return None
+    count, axis = len(pan_tilt), 2 if form.plane == "floor" else 1
+    mounting = np.repeat(one.heads.mounting, count, axis=0)
+    beams = stage.direction(pan_tilt[:, 0], pan_tilt[:, 1], mounting)
+    points, hits = stage.landing(np.repeat(one.heads.places, count, axis=0), beams, axis, form.plane_at)
+    return np.asarray(points[:, [0, 3 - axis]]) if hits.all() else None
 
 
 def _first(stand: weave.Stand, head: int) -> weave.Stand:

@@ -112,7 +112,7 @@ def share(path: str, value: float, label: str, *, low: float = 0.0, high: float 
 def _stop_list(path: str, stops: list[Doc], what: str) -> Part:
     return {
         "slot": path, "kind": "stops", "value": stops, "label": "Stops",
-        "text": f"{len(stops)} {what}", "of": what,
+        "text": f"{len(stops)} {what if len(stops) != 1 else what[:-1]}", "of": what,
         "swatches": [_swatch(s["value"]) for s in stops] if what == "colours" else [],
     }  # fmt: skip
 

@@ -19,6 +19,7 @@ from .models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
 
 Floats = NDArray[np.float64]
 
+_STILL = 0.01
 _SHOWN_CYCLES = 2.0
 """A weave shows this many cycles at least."""
 
@@ -78,7 +79,11 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
         if "intensity" not in touched:
             values = values.copy()
             values[:, attributes.INTENSITY] = 100
-        return "look", weave.appearance(values, ground.stand.mixes, ground.light)
+        look = weave.appearance(values, ground.stand.mixes, ground.light)
+        others = [name for name in touched if attributes.BY_NAME[name].family not in ("intensity", "colour")]
+        if not others or np.ptp(look, axis=0).max() > _STILL:
+            return "look", look
+        touched = others  # the look stays as it is: then what moves beside it is shown
     name = attribute if attribute != "look" else next(iter(touched), "intensity")
     if name not in attributes.INDEX:
         raise ZarabandaError(f"There is no attribute {name!r} to weave; use look or one of {', '.join(touched)}.", "attribute")
@@ -111,7 +116,7 @@ def _scopes(effect: Effect, stand: weave.Stand, theta: Floats, order: NDArray[np
                 layer=one.number,
                 kind=kind,
                 names=list(one.names),
-                unit=attributes.BY_NAME[one.names[0]].unit,
+                unit="m" if one.metres else attributes.BY_NAME[one.names[0]].unit,
                 values=np.round(one.values, 4).T.tolist(),
                 low=one.low.tolist(),
                 high=one.high.tolist(),

@@ -11,7 +11,7 @@ const Lanes = styled.ol`
   font-size: 14px;
   li {
     display: grid;
-    grid-template-columns: 50px 1fr 48px;
+    grid-template-columns: 50px 1fr 66px;
     gap: 6px;
     align-items: start;
     padding: 2px 0;
@@ -84,7 +84,7 @@ export function LaneList({ lanes, relay, chosen, onChoose }: Props) {
               )}
             </Heads>
             <span className="where">
-              {relay ? `${Math.round(offset * 100) / 100} t` : `${Math.round(offset * 360)}°`}
+              {relay ? `turn ${Math.round(offset * 100) / 100}` : `${Math.round(offset * 360)}°`}
             </span>
           </li>
         ))}

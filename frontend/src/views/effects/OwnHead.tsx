@@ -81,7 +81,7 @@ export function OwnHead({ editor, head, relay, onChoose }: Props) {
         <Facts>
           {apart.length
             ? `Apart from the others: ${apart.slice(0, 8).join(", ")}${apart.length > 8 ? " …" : ""}.`
-            : "Press a head below to give it an offset or depth of its own, or to leave it out."}
+            : `Press a head below to give it ${relay ? "a" : "an offset or"} depth of its own, or to leave it out.`}
         </Facts>
       )}
       {apart.length > 0 && (

@@ -106,7 +106,7 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
         {drags && "Drag the wave up or down for its depth, a diamond for what it names. "}
         {layer.form.kind === "stops" && "Drag a diamond: where a stop is reached (above), and left (below)."}
         {scope.kind === "path" &&
-          `Each dot is a head with its tail, ${layer.form.plane === "yoke" ? "in pan and tilt about the base" : "in pan and tilt, from metres on stage"}; mirrored heads on the fainter figure.`}
+          `Each dot is a head with its tail, ${scope.unit === "m" ? `in metres ${layer.form.plane === "floor" ? "on the floor, seen from above" : "on the upright plane"}` : "in pan and tilt about the base"}; mirrored heads on the fainter figure.`}
       </Facts>
       {points && (
         <CurveSlot

@@ -27,10 +27,13 @@ function walk(event: React.KeyboardEvent) {
   }
 }
 
-/** Whether a warning concerns this value. */
+/** Whether a warning concerns this value, and not the whole effect. */
 const isWarned = (editor: Editor, slot: string) =>
   !!editor.weave?.notices.some(
-    (notice) => !notice.note && (notice.path === slot || slot.startsWith(`${notice.path}.`)),
+    (notice) =>
+      !notice.note &&
+      notice.path !== "layers" &&
+      (notice.path === slot || slot.startsWith(`${notice.path}.`)),
   );
 
 /** A value, and the sign behind it on the same line. */

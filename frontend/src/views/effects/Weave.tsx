@@ -164,6 +164,7 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
         <span>
           {name && `${name}, `}
           {rows} head{rows === 1 ? "" : "s"} in {weave.count} lane{weave.count === 1 ? "" : "s"}
+          {weave.attribute !== "look" && `, by ${weave.attribute}`}
         </span>
         <span>
           {told || (byBeats ? `${Math.round(weave.beats! * 100) / 100} beats, ${seconds}` : seconds)}

@@ -32,4 +32,4 @@ export function ticks(length: number, unit: "beat" | "s", most = 8): Tick[] {
 
 /** Columns worth asking for: fewer when there are many heads. */
 export const columnsFor = (heads: number) =>
-  Math.max(48, Math.min(240, Math.round(24000 / Math.max(heads, 1))));
+  Math.max(48, Math.min(240, Math.round(15000 / Math.max(heads, 1))));
