@@ -25,9 +25,17 @@ def _node(page: Any) -> None:
     page.get_by_role("tab", name="Simulated node").click()
 
 
+def _spread(page: Any) -> None:
+    _effects(page)
+    page.get_by_role("tab", name="Spread").click()
+    page.get_by_role("button", name="Compare with").click()
+    page.get_by_role("option", name="Undertow", exact=True).click()
+
+
 VIEWS: dict[str, Callable[[Any], None]] = {
     "start": lambda page: None,
     "effects": _effects,
+    "spread": _spread,
     "rig": _view("Rig"),
     "busk": _view("Busk"),
     "output": _view("Output"),

@@ -1317,7 +1317,7 @@ export interface components {
          * @description A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle.
          *
          *     offsets: of each row, in cycles (in a relay: turns) behind lane 0; shares: of each lane, of the whole spread (in a relay:
-         *     of the handover); circuit: turns.
+         *     of the handover); circuit: turns. black, white: what such pixels stand for, in `unit`.
          */
         WeaveView: {
             /** Attribute */
@@ -1326,6 +1326,8 @@ export interface components {
             attributes: string[];
             /** Beats */
             beats: number | null;
+            /** Black */
+            black: number;
             /** Circuit */
             circuit: number;
             /** Columns */
@@ -1360,6 +1362,10 @@ export interface components {
             shares: number[];
             /** Start */
             start: number;
+            /** Unit */
+            unit: string;
+            /** White */
+            white: number;
         };
     };
     responses: never;

@@ -266,7 +266,7 @@ class WeaveView(BaseModel):
     """A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle.
 
     offsets: of each row, in cycles (in a relay: turns) behind lane 0; shares: of each lane, of the whole spread (in a relay:
-    of the handover); circuit: turns.
+    of the handover); circuit: turns. black, white: what such pixels stand for, in `unit`.
     """
 
     heads: list[str]
@@ -283,6 +283,9 @@ class WeaveView(BaseModel):
     beats: float | None
     seconds: float
     attribute: str
+    unit: str
+    black: float
+    white: float
     attributes: list[str]
     cut_off: dict[str, float]
     notices: list[NoticeView]

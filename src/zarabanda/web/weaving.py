@@ -19,7 +19,7 @@ from .models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
 
 Floats = NDArray[np.float64]
 
-_STILL = 0.01
+_STILL, _DARKEST = 0.01, 0.08
 _SHOWN_CYCLES = 2.0
 """A weave shows this many cycles at least."""
 
@@ -72,8 +72,8 @@ def _grey(values: Floats, low: float, high: float) -> Floats:
     return np.repeat(level[..., None], 3, axis=-1)
 
 
-def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str]) -> tuple[str, Floats]:
-    """Colours (T, N, 3) for an attribute; `look` falls back to what the effect moves when it gives no light."""
+def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str]) -> tuple[str, Floats, tuple[float, float]]:
+    """Colours (T, N, 3) for an attribute, and the values that black and white stand for; `look` falls back to what the effect moves when it gives no light."""
     colours = bool({"red", "green", "blue", "hue", "saturation"} & set(touched))
     if attribute == "look" and (colours or "intensity" in touched):
         if "intensity" not in touched:
@@ -82,15 +82,16 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
         look = weave.appearance(values, ground.stand.mixes, ground.light)
         others = [name for name in touched if attributes.BY_NAME[name].family not in ("intensity", "colour")]
         if not others or np.ptp(look, axis=0).max() > _STILL:
-            return "look", look
+            return "look", look, (0.0, 100.0)
         touched = others  # the look stays as it is: then what moves beside it is shown
     name = attribute if attribute != "look" else next(iter(touched), "intensity")
     if name not in attributes.INDEX:
         raise ZarabandaError(f"There is no attribute {name!r} to weave; use look or one of {', '.join(touched)}.", "attribute")
     row = values[:, attributes.INDEX[name]]
     if name == "intensity":
-        return name, _grey(row, 0, 100)
-    return name, 0.08 + 0.92 * _grey(row, float(row.min()), float(row.max()))
+        return name, _grey(row, 0, 100), (0.0, 100.0)
+    low, high = float(row.min()), float(row.max())
+    return name, _DARKEST + (1 - _DARKEST) * _grey(row, low, high), (low - (high - low) * _DARKEST / (1 - _DARKEST), high)
 
 
 def _notices(effect: Effect, stand: weave.Stand, bpm: float) -> list[NoticeView]:
@@ -156,7 +157,7 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
     theta = ask.start + (np.arange(ask.columns) + 0.5) / ask.columns * cycles
     placed, values, raw = weave.over_time(effect, ground.stand, theta, np.float32)
     touched = _touched(effect)
-    name, colours = _pixels(ask.attribute, values, ground, touched)
+    name, colours, ends = _pixels(ask.attribute, values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))
     order = placed.order[rank]
     pixels = (np.clip(colours[:, order], 0, 1) * 255 + 0.5).astype(np.uint8).transpose(1, 0, 2)
@@ -175,6 +176,9 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         beats=cycles / effect.speed.cycles_per_beat if by_tempo else None,
         seconds=seconds,
         attribute=name,
+        unit="%" if name == "look" else attributes.BY_NAME[name].unit,
+        black=ends[0],
+        white=ends[1],
         attributes=["look", *touched],
         cut_off=weave.cut_off(raw, ground.stand, touched),
         notices=_notices(effect, ground.stand, bpm) if ask.notices else [],

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { onEveryFrame } from "../../live/loop";
 import { runningOf, shownTheta } from "../../live/socket";
 import { desk } from "../../state";
-import { ticks, weaveImage } from "./pixels";
+import { ticks, valueAt, weaveImage } from "./pixels";
 
 const Frame = styled.figure`
   margin: 0;
@@ -183,7 +183,7 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
           const at = byBeats
             ? `beat ${(share * weave.beats!).toFixed(2)}`
             : `${(share * weave.seconds).toFixed(2)} s`;
-          setTold(`head ${weave.heads[row]}, lane ${weave.lanes[row]! + 1}, ${at}`);
+          setTold(`head ${weave.heads[row]}, ${at}: ${valueAt(weave, image.data, row, share)}`);
         }}
         onPointerLeave={() => setTold("")}
         onClick={(event) => desk.select([weave.heads[place(event as unknown as React.PointerEvent).row]!])}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import { handlesOf, movedBoundary, type StopTimes } from "./handles";
+import { valueAt } from "./pixels";
 import { headsSeen, seenFrom, seenKey, seenOptions, type SeenOn } from "./seen";
 import { outOfRange } from "./slots/ranges";
 import { paletteOf, swatchOf, valueKey, valueOf } from "./slots/stopValues";
@@ -172,6 +173,19 @@ describe("values in words", () => {
     ["200,5", "It goes from 0 to 200 %; 200,5 becomes 200 %."],
   ])("a typed %s", (typed, words) => {
     expect(outOfRange(typed, 0, 200, "%")).toBe(words);
+  });
+});
+
+describe("a pixel of the weave", () => {
+  const data = new Uint8Array([0, 0, 0, 255, 255, 255, 255, 255, 51, 102, 0, 255, 128, 128, 128, 255]);
+  const weave = { columns: 2, unit: "°", black: -10, white: 30 };
+  it.each([
+    ["pan", 0, 0.2, "-10°"],
+    ["pan", 0, 0.99, "30°"],
+    ["look", 1, 0, "6° of #80ff00"],
+    ["look", 1, 1, "10°"],
+  ])("woven by %s, row %i at %f", (attribute, row, share, words) => {
+    expect(valueAt({ ...weave, attribute }, data, row, share)).toBe(words);
   });
 });
 

@@ -13,6 +13,28 @@ export function weaveImage(weave: Schemas["WeaveView"]): ImageData {
   return image;
 }
 
+/** What a pixel of a weave stands for, in words: a level and a colour, or a value with its unit. */
+export function valueAt(
+  weave: Pick<Schemas["WeaveView"], "attribute" | "unit" | "columns" | "black" | "white">,
+  data: Uint8ClampedArray | Uint8Array,
+  row: number,
+  share: number,
+): string {
+  const column = Math.min(weave.columns - 1, Math.floor(share * weave.columns));
+  const at = 4 * (row * weave.columns + column);
+  const [red, green, blue] = [data[at]!, data[at + 1]!, data[at + 2]!];
+  const value = weave.black + (Math.max(red, green, blue) / 255) * (weave.white - weave.black);
+  const text = `${Math.round(value)}${weave.unit === "°" ? "°" : ` ${weave.unit}`}`.trim();
+  if (weave.attribute !== "look" || (red === green && green === blue)) return text;
+  const full = 255 / Math.max(red, green, blue);
+  const hex = [red, green, blue].map((one) =>
+    Math.round(one * full)
+      .toString(16)
+      .padStart(2, "0"),
+  );
+  return `${text} of #${hex.join("")}`;
+}
+
 export interface Tick {
   share: number;
   text: string;
