@@ -47,6 +47,40 @@ def test_axe_finds_nothing(bare, demo, view):
     api(demo, "/api/draft", method="DELETE")
 
 
+@pytest.mark.parametrize("spread", ["a ripple", "a relay"])
+def test_axe_finds_nothing_beside_an_effect(bare, demo, spread):
+    page = bare(1280, 800)
+    page.get_by_role("button", name="Intensity" if spread == "a ripple" else "Intensity, one after another", exact=True).click()
+    page.get_by_role("heading", name="New").wait_for()
+    found = []
+    for tab in ("Scope", "Spread", "Speed", "Base"):
+        page.get_by_role("tab", name=tab).click()
+        page.wait_for_timeout(200)
+        found += findings(page)
+    assert found == []
+    api(demo, "/api/draft", method="DELETE")
+
+
+@pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800)])
+def test_nothing_beside_an_effect_is_cut(bare, demo, width, height):
+    page = bare(width, height)
+    page.get_by_role("contentinfo").get_by_role("button", name="Tide fold").first.click()
+    page.get_by_role("img", name="Weave").wait_for()
+    for tab in ("Scope", "Spread", "Speed", "Base"):
+        page.get_by_role("tab", name=tab).click()
+        page.wait_for_timeout(200)
+        wide = page.evaluate("""() => [...document.querySelectorAll("main *")].filter((one) => {
+            const style = getComputedStyle(one);
+            const shown = one.clientWidth > 1 && one.clientHeight > 1 && !one.closest("[aria-hidden=true]");
+            const cuts = style.overflowX !== "visible" && style.textOverflow !== "ellipsis";
+            return shown && cuts && one.scrollWidth > one.clientWidth + 1 && !one.matches("input, canvas, svg *");
+        }).map((one) => one.outerHTML.slice(0, 160))""")
+        assert wide == [], tab
+    weave = page.get_by_role("img", name="Weave").bounding_box()
+    assert weave["height"] > 50
+    assert weave["y"] + weave["height"] < page.get_by_role("contentinfo").bounding_box()["y"]
+
+
 @pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800), (1920, 1080)])
 def test_controls_of_the_frame_are_within_the_window(bare, width, height):
     page = bare(width, height)

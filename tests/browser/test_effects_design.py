@@ -109,11 +109,19 @@ def test_three_colours_with_a_hold_from_palettes_and_by_dragging(page, demo):
     # all in step, so that the node sees one colour; it stays at Lantern for a quarter of the cycle
     type_number(page, "Spread: 360°", "0")
     document_becomes(demo, lambda now: now["spread"]["degrees"] == 0)
+
+    def flags_of_all():
+        return np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)[:, 6:12]
+
+    def together():
+        now = flags_of_all()
+        return (now == now[0]).all()
+
+    until(together, 5)
     flags = []
     for _ in range(70):
-        slots = np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)[:, 6:12]
-        flags.append(tuple(slots[0].tolist()))
-        assert (slots == slots[0]).all(), "all heads are together"
+        assert together(), "all heads go together"
+        flags.append(tuple(flags_of_all()[0].tolist()))
         page.wait_for_timeout(30)
     most = max(set(flags), key=flags.count)
     assert flags.count(most) > 8, "the colour that is held is seen longest"

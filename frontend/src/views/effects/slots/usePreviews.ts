@@ -16,10 +16,21 @@ export function usePreviews(editor: Hands, path: string, scale: number, first: n
   const latest = useRef(first);
   const kept = useRef(first);
   const timer = useRef(0);
+  const held = useRef(false); // a pointer that is down ends the move when it is let go, however long it rests
   const edit = useRef(editor);
   useEffect(() => {
     edit.current = editor;
   });
+  useEffect(() => {
+    const press = () => (held.current = true);
+    const release = () => (held.current = false);
+    window.addEventListener("pointerdown", press, true);
+    for (const end of ["pointerup", "pointercancel"]) window.addEventListener(end, release, true);
+    return () => {
+      window.removeEventListener("pointerdown", press, true);
+      for (const end of ["pointerup", "pointercancel"]) window.removeEventListener(end, release, true);
+    };
+  }, []);
   const change = (value: number) => ({
     operation: "set" as const,
     path,
@@ -32,12 +43,16 @@ export function usePreviews(editor: Hands, path: string, scale: number, first: n
     kept.current = latest.current;
     void edit.current.commit(change(latest.current));
   }
+  function keepAtRest() {
+    if (held.current) timer.current = window.setTimeout(keepAtRest, KEEP_AFTER_MS);
+    else keepLatest();
+  }
   function shown(value: number, onStage: boolean) {
     latest.current = value;
     clearTimeout(timer.current);
     if (!onStage) return;
     edit.current.preview(change(value));
-    timer.current = window.setTimeout(keepLatest, KEEP_AFTER_MS);
+    timer.current = window.setTimeout(keepAtRest, KEEP_AFTER_MS);
   }
   useEffect(
     () => () => keepLatest(),
