@@ -38,7 +38,8 @@ def rig_message(session: Session) -> Message:
 
 def show_message(session: Session, revision: int) -> Message:
     """The `show` message: draft values, instances, controls, tempos, opening actions."""
-    effects = {row.id: row for row in session.scalars(select(EffectRow))}
+    used = select(ControlRow.effect_id).union(select(DraftEffect.effect_id))
+    effects = {row.id: row for row in session.scalars(select(EffectRow).where(EffectRow.id.in_(used)))}
     instances, controls = [], []
     for page, row in session.execute(
         select(Page, ControlRow).join(ControlRow, ControlRow.page_id == Page.id).order_by(Page.position, ControlRow.place)

@@ -14,7 +14,7 @@ import { Weave } from "./Weave";
 import { WeaveTools } from "./WeaveTools";
 
 const Pane = styled.section`
-  padding: 8px 20px 10px 16px;
+  padding: 4px 20px 8px 16px;
   display: flex;
   flex-direction: column;
   gap: 2px;
@@ -42,7 +42,7 @@ const Layer = styled.div`
     text-decoration: line-through;
   }
   > button[aria-label$="more"] {
-    min-height: 34px;
+    min-height: 32px;
   }
 `;
 const SideBySide = styled.div`

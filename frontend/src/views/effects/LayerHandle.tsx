@@ -8,7 +8,7 @@ const Grip = styled.button`
   border: 0;
   border-radius: 2px;
   color: var(--quiet);
-  font: 13px/34px var(--numbers);
+  font: 13px/32px var(--numbers);
   padding: 0;
   width: 24px;
   cursor: grab;

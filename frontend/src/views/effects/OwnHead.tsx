@@ -2,6 +2,7 @@ import styled from "styled-components";
 
 import { Button, Toggle } from "../../ui/Button";
 import { NumberField } from "../../ui/NumberField";
+import { Slider } from "../../ui/Slider";
 import { Facts } from "./ScopePanel";
 import type { Editor } from "./useEditor";
 
@@ -38,7 +39,8 @@ export function OwnHead({ editor, head, relay, onChoose }: Props) {
   const every = (editor.effect.document.own ?? {}) as Record<string, Own>;
   const apart = Object.keys(every);
   const own = (head && every[head]) || {};
-  const set = (value: Own) => void editor.commit({ operation: "set-own", path: head!, value });
+  const change = (value: Own) => ({ operation: "set-own" as const, path: head!, value });
+  const set = (value: Own) => void editor.commit(change(value));
   return (
     <Box role="group" aria-label="A head of its own">
       {head ? (
@@ -55,14 +57,6 @@ export function OwnHead({ editor, head, relay, onChoose }: Props) {
                 onChange={(offset) => Number.isFinite(offset) && set({ offset })}
               />
             )}
-            <NumberField
-              label="Depth"
-              unit="%"
-              minValue={0}
-              maxValue={200}
-              value={Math.round((own.depth ?? 1) * 100)}
-              onChange={(depth) => Number.isFinite(depth) && set({ depth: depth / 100 })}
-            />
             <Toggle isSelected={!!own.left_out} onChange={(left_out) => set({ left_out })}>
               Leave out
             </Toggle>
@@ -76,6 +70,15 @@ export function OwnHead({ editor, head, relay, onChoose }: Props) {
               As the others
             </Button>
           </Row>
+          <Slider
+            label="Depth"
+            unit="%"
+            minValue={0}
+            maxValue={200}
+            value={Math.round((own.depth ?? 1) * 100)}
+            onChange={(depth) => editor.preview(change({ depth: depth / 100 }))}
+            onChangeEnd={(depth) => void editor.commit(change({ depth: depth / 100 }))}
+          />
         </>
       ) : (
         <Facts>

@@ -79,7 +79,7 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
   const speed = effect.document.speed as Speed;
   const tempos = useLive(({ state }) => state?.tempos ?? null);
   const chip = useLive(({ state }) => state?.running.find((one) => one.key === runKey) ?? null);
-  const [low, high] = (effect.document.drift as [number, number] | undefined) ?? [100, 100];
+  const [slowest, fastest] = (effect.document.drift as [number, number] | undefined) ?? [100, 100];
   const ends = Number(effect.document.ends_after ?? 0);
   const tempo = tempos?.find((one) => one.name === speed.tempo);
   const musical = effect.sentence.shared.find((part) => part.slot === "speed.cycles_per_beat");
@@ -211,20 +211,22 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
             unit="%"
             minValue={1}
             maxValue={1000}
-            value={low}
-            onChange={(value) => Number.isFinite(value) && set("drift", [value, Math.max(value, high)])}
+            value={slowest}
+            onChange={(value) => Number.isFinite(value) && set("drift", [value, Math.max(value, fastest)])}
           />
           <NumberField
             label="to"
             unit="%"
             minValue={1}
             maxValue={1000}
-            value={high}
-            onChange={(value) => Number.isFinite(value) && set("drift", [Math.min(low, value), value])}
+            value={fastest}
+            onChange={(value) => Number.isFinite(value) && set("drift", [Math.min(slowest, value), value])}
           />
         </Row>
         <Facts>
-          {low === high ? "Every cycle has the same pace." : "Each cycle of each lane has a pace of its own."}
+          {slowest === fastest
+            ? "Every cycle has the same pace."
+            : "Each cycle of each lane has a pace of its own."}
         </Facts>
         <Row>
           <NumberField

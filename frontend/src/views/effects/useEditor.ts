@@ -120,7 +120,7 @@ export function useEditor(id: number, start: number): Editor | null {
         client.setQueryData(["effect", id], effect);
         client.setQueryData<Schemas["EffectsView"]>(
           ["effects"],
-          (library) => library && { effects: library.effects.map((one) => (one.id === id ? effect : one)) },
+          (all) => all && { effects: all.effects.map((one) => (one.id === id ? effect : one)) },
         );
       } catch (error) {
         tell(error);
