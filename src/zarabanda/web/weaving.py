@@ -73,7 +73,10 @@ def _grey(values: Floats, low: float, high: float) -> Floats:
 
 
 def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str]) -> tuple[str, Floats, tuple[float, float]]:
-    """Colours (T, N, 3) for an attribute, and the values that black and white stand for; `look` falls back to what the effect moves when it gives no light."""
+    """Colours (T, N, 3) for an attribute, and the values that black and white stand for.
+
+    `look` falls back to what the effect moves when it gives no light, or stays as it is.
+    """
     colours = bool({"red", "green", "blue", "hue", "saturation"} & set(touched))
     if attribute == "look" and (colours or "intensity" in touched):
         if "intensity" not in touched:
