@@ -118,9 +118,10 @@ export function useEditor(id: number, start: number): Editor | null {
         const { effect, weave } = await ownEdit(() => ask_(change, false));
         client.setQueryData(["weave", id, effect.document, ask], weave);
         client.setQueryData(["effect", id], effect);
-        client.setQueryData<Schemas["EffectsView"]>(
-          ["effects"],
-          (all) => all && { effects: all.effects.map((one) => (one.id === id ? effect : one)) },
+        client.setQueryData<Schemas["EffectsView"]>(["effects"], (all) =>
+          all?.effects.some((one) => one.id === id)
+            ? { effects: all.effects.map((one) => (one.id === id ? effect : one)) }
+            : all,
         );
       } catch (error) {
         tell(error);
