@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, colour
+from .neighbours import side_by_side
 from .rig import EMITTERS, Output, Rig, emitter_rows
 
 Floats = NDArray[np.float64]
@@ -23,12 +24,6 @@ _FEW = 24
 """Up to so many stretches, going through them is quicker than looking up each channel."""
 _HALF_UP_MARGIN = {"d": 1e-10, "f": 3e-7}
 """Share of the full level by which a half may come out too small, and still is rounded up, by precision."""
-
-
-def side_by_side(heads: NDArray[np.int64]) -> NDArray[np.int64] | slice:
-    """The heads as a slice where they follow one another: slices cost no copies."""
-    together = len(heads) and (np.diff(heads) == 1).all()
-    return slice(int(heads[0]), int(heads[-1]) + 1) if together else heads
 
 
 class _Channels:

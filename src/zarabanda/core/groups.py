@@ -15,6 +15,7 @@ from numpy.typing import DTypeLike, NDArray
 from . import attributes, randomness
 from .clamp import constant
 from .effect import Effect
+from .neighbours import side_by_side
 from .placement import Block
 
 Floats = NDArray[np.float64]
@@ -85,13 +86,13 @@ class Group:
         self.count, self.back = first.count, first.back_and_forth
         self.shuffled = first.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
-        self._note_single()
         self._own_rows, self._pattern = np.unique(self.row, return_inverse=True)
+        self._one_row = len(self._own_rows) == 1  # then it need not be looked up for each
         self._own_instances = np.unique(self.instance)
         self.alike = id(self)
         """Groups of one number have the same offsets over the same pattern of rows."""
         self.target = np.zeros(0, np.int64)
-        self._side_by_side: bool | None = None
+        self._whole: Chosen | None = None  # where all elements act
         self.weight = np.zeros(0)
         self.at_full = False
         self.active: Bools | None = None
@@ -122,7 +123,7 @@ class Group:
         other._own_rows = (self._own_rows + np.arange(copies)[:, None] * rows).ravel()
         other._own_instances = (self._own_instances + np.arange(copies)[:, None] * instances).ravel()
         other.target = np.tile(self.target, copies) + apart * stride
-        other._side_by_side = None
+        other._whole = None
         other._one_row = False
         other.settle()
         return other
@@ -137,10 +138,6 @@ class Group:
             array = getattr(self, name)
             if array.ndim == 1 and array.strides[0] and (array == array[0]).all():
                 setattr(self, name, np.broadcast_to(array[0].copy(), array.shape))
-
-    def _note_single(self) -> None:
-        """Note where all elements share a row: then it need not be looked up for each."""
-        self._one_row = bool((self.row == self.row[0]).all())
 
     _tables: tuple[str, ...] = ()
     """Arrays of numbers that elements look up."""
@@ -174,13 +171,9 @@ class Group:
     def place(self, chosen: Chosen) -> Chosen:
         """Where the chosen elements act in the values: a slice when they stand side by side, which costs no copies."""
         if isinstance(chosen, slice):
-            if self._side_by_side is None:
-                target = self.target
-                self._side_by_side = bool(
-                    len(target) and target[-1] - target[0] + 1 == len(target) and (np.diff(target) == 1).all()
-                )
-            if self._side_by_side:
-                return slice(int(self.target[0]), int(self.target[-1]) + 1)
+            if self._whole is None:
+                self._whole = side_by_side(self.target)
+            return self._whole if isinstance(self._whole, slice) else self.target[chosen]
         return self.target[chosen]
 
     def strength(self, depth: bool = False) -> Floats | None:
