@@ -38,14 +38,14 @@ def test_spaces_agree_with_a_library(name, convert, back):
 )
 def test_ways_between_colours(space, start, end, way, expected):
     ends = [np.array([colour.hex_to_rgb(text)]) for text in (start, end)]
-    np.testing.assert_allclose(colour.SPACES[space](*ends, np.array([way]))[0], expected, atol=1e-9)
+    np.testing.assert_allclose(colour.SPACES[space](*ends, np.array([way]))[:, 0], expected, atol=1e-9)
 
 
 @pytest.mark.parametrize("space", colour.SPACES)
 def test_a_way_begins_and_ends_at_its_ends(space):
     other = RANDOM[::-1]
-    np.testing.assert_allclose(colour.SPACES[space](RANDOM, other, np.zeros(200)), RANDOM, atol=1e-6)
-    np.testing.assert_allclose(colour.SPACES[space](RANDOM, other, np.ones(200)), other, atol=1e-6)
+    np.testing.assert_allclose(colour.SPACES[space](RANDOM, other, np.zeros(200)).T, RANDOM, atol=1e-6)
+    np.testing.assert_allclose(colour.SPACES[space](RANDOM, other, np.ones(200)).T, other, atol=1e-6)
 
 
 def test_emitters_add_up_to_the_colour():

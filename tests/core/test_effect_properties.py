@@ -8,6 +8,8 @@ from tests.core.stands import row_of_heads
 from tests.documents import effects, waveform_layers
 from zarabanda.core import attributes, weave
 from zarabanda.core.effect import from_document
+from zarabanda.core.placement import place
+from zarabanda.core.plan import Plan, Running
 from zarabanda.formats import effect_document
 
 BASE = {"intensity": 50.0, "pan": 10.0, "tilt": 20.0, "red": 1.0, "green": 0.4, "blue": 0.1}
@@ -37,15 +39,34 @@ def test_times_side_by_side_are_as_each_alone(document, heads, theta):
     np.testing.assert_allclose(together, alone, atol=1e-9)
 
 
+@settings(max_examples=60, deadline=None)
+@given(st.lists(effects(), min_size=2, max_size=3), st.lists(st.floats(0, 30), min_size=3, max_size=3), st.booleans())
+def test_effects_computed_together_are_as_each_alone(documents, theta, same_spread):
+    """On heads of their own, two each, at three times running: phases are shared, and what was drawn is kept."""
+    if same_spread:
+        documents = [one | {"spread": documents[0]["spread"], "lanes": documents[0]["lanes"]} for one in documents]
+    chosen = [effect_document.read(one).to_core() for one in documents]
+    stand = row_of_heads(2 * len(chosen), BASE)
+    placed = [place(effect, np.array([2 * n, 2 * n + 1]), stand.heads) for n, effect in enumerate(chosen)]
+
+    def after(which):
+        plan = Plan(which, len(stand.heads), stand.mixes)
+        for at in theta:
+            flat = stand.base.ravel().copy()
+            plan.apply(flat, Running(np.full(len(which), at), np.ones(len(which))))
+        return flat.reshape(stand.base.shape)
+
+    together = after(placed)
+    for n, one in enumerate(placed):
+        np.testing.assert_allclose(together[:, 2 * n : 2 * n + 2], after([one])[:, 2 * n : 2 * n + 2], atol=1e-9)
+
+
 @settings(max_examples=80, deadline=None)
 @given(effects(), st.integers(1, 8), st.floats(0, 20), st.randoms())
 def test_a_reordered_selection_gives_reordered_values(document, heads, theta, random):
     document["lanes"]["order"] = ["as-picked"]
     effect = from_document(effect_document.read(document).model_dump())
     stand = row_of_heads(heads, BASE)
-    from zarabanda.core.placement import place
-    from zarabanda.core.plan import Plan, Running
-
     order = list(range(heads))
     random.shuffle(order)
 
@@ -124,9 +145,6 @@ def test_single_precision_stays_far_below_a_16_bit_step(document, heads, theta):
         layer["form"] |= {"softness": 1.0, "duty": 1.0} if layer["form"]["kind"] == "waveform" else {}
     if any(layer["form"].get("shape") in ("rise", "fall", "strike", "steps") for layer in document["layers"]):
         return  # at a jump, a hair of phase decides
-    from zarabanda.core.placement import place
-    from zarabanda.core.plan import Plan, Running
-
     effect, stand = effect_document.read(document).to_core(), row_of_heads(heads, BASE)
     placed = place(effect, np.arange(heads), stand.heads)
     results = []

@@ -71,6 +71,25 @@ def test_writing_what_can_change_gives_the_bytes_of_writing_all(names, theta):
     np.testing.assert_array_equal(data, fresh.bytes(fresh.values(base, plan, running, levels)))
 
 
+@pytest.mark.parametrize("apart", [6, 7])
+def test_many_cells_in_rows_reach_their_own_slots(apart):
+    """Patched in even rows over eleven universes but for one, and one address more."""
+    addresses = [(universe, 1 + apart * n) for universe in range(1, 12) for n in range(70)]
+    addresses[100] = (19, 300)
+    fixtures = [FixtureSpec(n + 1, "", CELLS, (0, 0, 0), universe=u, address=a) for n, (u, a) in enumerate(addresses)]
+    rig = build(fixtures)
+    base, drives = base_of(rig), np.random.default_rng(4).random((3, len(rig)))
+    base.values.reshape(-1, len(rig))[[attributes.RED, attributes.GREEN, attributes.BLUE]] = drives
+    base.values[: len(rig)] = 100
+    frame = Frame(rig)
+    data = frame.bytes(frame.values(base, Plan([], len(rig), rig.mixes), Running(np.zeros(0), np.zeros(0)), FULL))
+    expected = np.zeros_like(data)
+    for n, (universe, address) in enumerate(addresses):
+        own = np.floor(drives[:, 2 * n : 2 * n + 2].T.ravel() * 255 + 0.5)
+        expected[rig.universes.index(universe), address - 1 : address + 5] = own
+    np.testing.assert_array_equal(data, expected)
+
+
 def test_heads_without_an_intensity_channel_scale_their_colour():
     data = bytes_of([FixtureSpec(1, "", CELLS, (0, 0, 0))], intensity=50, red=1, green=0, blue=0.2)
     assert data[0, :6].tolist() == [128, 0, 26] * 2

@@ -11,6 +11,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from .clamp import to_unit
+
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
 
@@ -30,72 +32,76 @@ def hex_to_rgb(text: str) -> tuple[float, float, float]:
 _TINY = 1e-20
 
 
-def rgb_to_hsv_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
-    """Hue in degrees 0…360, saturation and value 0…1, each an array of the drives' shape. A grey has hue 0."""
-    hue, chroma, _ = rgb_to_hue_planes(red, green, blue)
-    value = np.maximum(np.maximum(red, green), blue)
+def rgb_to_hsv_planes(rgb: Floats) -> tuple[Floats, Floats, Floats]:
+    """Hue in degrees 0…360, saturation and value 0…1, (...) each, of planes (3, ...) of drives. A grey has hue 0."""
+    hue, chroma, least = rgb_to_hue_planes(rgb)
+    value = chroma + least
     return hue, chroma / np.maximum(value, _TINY), value
 
 
-def hsv_to_rgb_planes(hue: Floats, saturation: Floats, value: Floats) -> tuple[Floats, Floats, Floats]:
-    """The way back; hue in degrees, any turn."""
+def hsv_to_rgb_planes(hue: Floats, saturation: Floats, value: Floats, out: Floats | None = None) -> Floats:
+    """The way back, to planes (3, ...); hue in degrees, any turn. out: where the planes go, if not to a new array."""
     chroma = saturation * value
-    return hue_to_rgb_planes(hue, chroma, value - chroma)
+    return hue_to_rgb_planes(hue, chroma, value - chroma, out)
 
 
-def rgb_to_hue_planes(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
+def rgb_to_hue_planes(rgb: Floats) -> tuple[Floats, Floats, Floats]:
     """Hue in degrees 0…360, and what stays when it turns: the chroma (largest less least drive), and the least drive.
 
-    Sorted by swapping and without branches (after S. Hocevar): `turn` says which drives were swapped, in degrees.
+    rgb: planes (3, ...). Sorted by swapping and without branches (after S. Hocevar): `turn` says which drives were
+    swapped, in degrees.
     """
+    red, green, blue = rgb
     larger, smaller = np.maximum(green, blue), np.minimum(green, blue)
     turn = (green < blue).astype(red.dtype)
     turn *= -360
     swapped = (red < larger).astype(red.dtype)
-    chroma, middle = np.maximum(red, larger), np.minimum(red, larger)
-    swapped *= 2 * turn + 120
-    turn -= swapped
+    chroma = np.maximum(red, larger)
+    middle = np.minimum(red, larger, out=larger)
     least = np.minimum(middle, smaller)
     chroma -= least
     hue = middle
     hue -= smaller
-    hue /= chroma + _TINY
+    divisor = np.add(chroma, _TINY, out=smaller)
+    hue /= divisor
     hue *= 60
+    back = np.multiply(turn, 2, out=divisor)
+    back += 120
+    swapped *= back
+    turn -= swapped
     hue += turn
     return np.abs(hue, out=hue), chroma, least
 
 
-def hue_to_rgb_planes(hue: Floats, chroma: Floats, least: Floats) -> tuple[Floats, Floats, Floats]:
-    """The way back; hue in degrees, any turn."""
+_CORNERS = np.array([3.0, 2.0, 4.0])
+"""Sextants of the hue circle at which red is 0, and green and blue are full."""
+
+
+def hue_to_rgb_planes(hue: Floats, chroma: Floats, least: Floats, out: Floats | None = None) -> Floats:
+    """The way back, to planes (3, ...); hue in degrees, any turn. out: where the planes go, if not to a new array."""
     sextant = hue / 360
     sextant -= np.floor(sextant)
     sextant *= 6
-    most, none = np.ones_like(least), np.zeros_like(least)
-
-    def drive(ramp: Floats) -> Floats:
-        np.minimum(ramp, most, out=ramp)
-        np.maximum(ramp, none, out=ramp)
-        ramp *= chroma
-        ramp += least
-        return ramp
-
-    def away(corner: float) -> Floats:
-        distance = sextant - corner
-        return np.abs(distance, out=distance)
-
-    red, green, blue = away(3), away(2), away(4)
+    corners = _CORNERS.astype(hue.dtype).reshape(3, *[1] * hue.ndim)
+    rgb = np.subtract(sextant, corners, out=out)
+    np.abs(rgb, out=rgb)
+    red, others = rgb[0], rgb[1:]
     red -= 1
-    return drive(red), drive(np.subtract(2, green, out=green)), drive(np.subtract(2, blue, out=blue))
+    np.subtract(2, others, out=others)
+    to_unit(rgb)
+    rgb *= chroma
+    rgb += least
+    return rgb
 
 
 def rgb_to_hsv(rgb: Floats) -> Floats:
     """`rgb_to_hsv_planes` of colours (..., 3)."""
-    return np.stack(rgb_to_hsv_planes(rgb[..., 0], rgb[..., 1], rgb[..., 2]), axis=-1)
+    return np.stack(rgb_to_hsv_planes(np.moveaxis(rgb, -1, 0)), axis=-1)
 
 
 def hsv_to_rgb(hsv: Floats) -> Floats:
     """`hsv_to_rgb_planes` of colours (..., 3)."""
-    return np.stack(hsv_to_rgb_planes(hsv[..., 0], hsv[..., 1], hsv[..., 2]), axis=-1)
+    return np.moveaxis(hsv_to_rgb_planes(hsv[..., 0], hsv[..., 1], hsv[..., 2]), 0, -1)
 
 
 _TO_LMS = np.array(
@@ -176,36 +182,26 @@ def _oklch_way(start: Floats, end: Floats) -> tuple[Floats, Floats]:
     return a, step
 
 
-def _oklch_to_rgb_planes(lightness: Floats, chroma: Floats, hue: Floats) -> tuple[Floats, Floats, Floats]:
-    rgb = oklch_to_rgb(np.stack([lightness, chroma, hue], axis=-1))
-    return rgb[..., 0], rgb[..., 1], rgb[..., 2]
-
-
-def _as_they_are(red: Floats, green: Floats, blue: Floats) -> tuple[Floats, Floats, Floats]:
-    return red, green, blue
-
-
 @dataclass(frozen=True, slots=True)
 class Space:
     """A space for fading. way: colours (..., 3), (..., 3) to where the way begins and how far it goes, in its coordinates;
-    to_rgb: coordinates, plane by plane, to drives."""
+    to_rgb: planes (3, ...) of coordinates to planes of drives."""
 
     way: Callable[[Floats, Floats], tuple[Floats, Floats]]
-    to_rgb: Callable[[Floats, Floats, Floats], tuple[Floats, Floats, Floats]]
+    to_rgb: Callable[[Floats], Floats]
 
     def __call__(self, start: Floats, end: Floats, share: Floats) -> Floats:
-        """Colours (n, 3) at `share` (n,) of the way from start (n, 3) to end (n, 3)."""
+        """Planes (3, n) at `share` (n,) of the way from colours start (n, 3) to end (n, 3)."""
         begin, step = self.way(start, end)
-        at = begin + step * share[..., None]
-        return np.stack(self.to_rgb(at[..., 0], at[..., 1], at[..., 2]), axis=-1)
+        return self.to_rgb(begin.T + step.T * share)
 
 
 SPACES: dict[str, Space] = {
-    "rgb": Space(lambda a, b: (a, b - a), _as_they_are),
-    "cmy": Space(lambda a, b: (a, b - a), _as_they_are),  # 1 − the way of 1 − a to 1 − b: the same straight line
-    "hsv-short": Space(lambda a, b: _hsv_way(a, b, long=False), hsv_to_rgb_planes),
-    "hsv-long": Space(lambda a, b: _hsv_way(a, b, long=True), hsv_to_rgb_planes),
-    "oklch": Space(_oklch_way, _oklch_to_rgb_planes),
+    "rgb": Space(lambda a, b: (a, b - a), lambda at: at),
+    "cmy": Space(lambda a, b: (a, b - a), lambda at: at),  # 1 − the way of 1 − a to 1 − b: the same straight line
+    "hsv-short": Space(lambda a, b: _hsv_way(a, b, long=False), lambda at: hsv_to_rgb_planes(*at)),
+    "hsv-long": Space(lambda a, b: _hsv_way(a, b, long=True), lambda at: hsv_to_rgb_planes(*at)),
+    "oklch": Space(_oklch_way, lambda at: np.moveaxis(oklch_to_rgb(np.moveaxis(at, 0, -1)), -1, 0)),
 }
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -13,6 +14,8 @@ from .neighbours import side_by_side
 from .rig import EMITTERS, Output, Rig, emitter_rows
 
 Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Bytes = NDArray[np.uint8]
 
 _RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
 
@@ -25,32 +28,42 @@ _FEW = 24
 _HALF_UP_MARGIN = {"d": 1e-10, "f": 3e-7}
 """Share of the full level by which a half may come out too small, and still is rounded up, by precision."""
 
+_LONG = 1024
+"""From so many channels on, slots in even rows are written without an index."""
+_FAR_IN = 0.1
+"""Share of a step by which levels must lie within their number for sure, so that they need not be kept in."""
+
 
 class _Channels:
     """Some channels of a rig: where each comes from, how it becomes a number, and where its bytes go."""
 
-    def __init__(self, output: Output, chosen: NDArray[np.bool_], precision: DTypeLike) -> None:
+    def __init__(
+        self, output: Output, chosen: NDArray[np.bool_], limits: tuple[Floats, Floats], into: Bytes, precision: DTypeLike
+    ) -> None:
+        """limits: least and largest value of all that channels come from, flat. into: (universes · 512,)."""
         order = np.flatnonzero(chosen)[np.lexsort((output.source[chosen], output.bits[chosen]))]
         bits = output.bits[order]
-        full = 2.0**bits - 1
+        full = np.asarray(2.0**bits - 1, float)
         exact = np.float64 if (bits > 16).any() else precision
         scale = full / np.where(output.span == 0, 1, output.span)[order]
         half_up = 0.5 + full * _HALF_UP_MARGIN[np.dtype(precision).char]
         self._source = output.source[order]
         breaks = np.flatnonzero(np.diff(self._source) != 1) + 1
-        ends = [0, *breaks.tolist(), len(order)]
+        ends = list(pairwise([0, *breaks.tolist(), len(order)]))
         self._stretches: list[tuple[slice, slice]] = []  # neighbours that come from neighbours: copied without an index
         if len(ends) <= _FEW:
-            for a, b in pairwise(ends):
+            for a, b in ends:
                 first = int(self._source[a]) if b > a else 0
                 self._stretches.append((slice(a, b), slice(first, first + b - a)))
         self._scale = scale.astype(exact)
-        self._shift = (half_up - output.low[order] * scale).astype(exact)
-        self._full = (full + 0.75).astype(exact)
+        shift = half_up - output.low[order] * scale
+        self._shift = shift.astype(exact)
+        self._level = np.zeros(len(order), exact)
+        self._kept_in = _kept_in([limit[self._source] * scale + shift for limit in limits], full)
+        self._full = (full + 0.75).astype(exact)[self._kept_in]
         self._none = np.zeros_like(self._full)
-        self._exact: DTypeLike = exact
         self._runs: list[tuple[slice, slice, str, int]] = []  # of the channels, of their bytes, how these are cut out
-        slots: list[NDArray[np.int64]] = []
+        slots: list[Ints] = []
         for size, (bytes_as, used) in _CUTS.items():
             own = np.flatnonzero(bits == size)
             if not len(own):
@@ -59,24 +72,58 @@ class _Channels:
             at = sum(map(len, slots))
             slots.append(np.stack([getattr(output, name)[order][own] for name in columns], axis=1).ravel())
             self._runs.append((slice(int(own[0]), int(own[-1]) + 1), slice(at, at + len(slots[-1])), bytes_as, used))
-        self._slot = np.concatenate(slots) if slots else np.zeros(0, np.int64)
-        self._parts = np.zeros(len(self._slot), np.uint8)
+        slot = np.concatenate(slots) if slots else np.zeros(0, np.int64)
+        self._parts, self._into = np.zeros(len(slot), np.uint8), into
+        self._grids = list(_grids(slot[: int((bits == 8).sum())], into))  # the channels of one byte come first
+        scattered = np.ones(len(slot), bool)
+        for grid_at, _ in self._grids:
+            scattered[grid_at] = False
+        self._scattered = side_by_side(np.flatnonzero(scattered))
+        self._slot = slot[self._scattered]
 
-    def write(self, values: Floats, into: NDArray[np.uint8]) -> None:
-        """Put the bytes of these channels into `into` (universes · 512,). values: all that channels come from, flat."""
+    def write(self, values: Floats) -> None:
+        """Put the bytes of these channels in their slots. values: all that channels come from, flat."""
+        level = self._level
         if self._stretches:
-            level = np.empty(len(self._source), self._exact)
             for to, come_from in self._stretches:
                 np.multiply(values[come_from], self._scale[to], out=level[to])
         else:
-            level = values.take(self._source, mode="clip") * self._scale
+            np.multiply(values.take(self._source, mode="clip"), self._scale, out=level)
         level += self._shift
-        np.maximum(level, self._none, out=level)
-        np.minimum(level, self._full, out=level)
+        if len(self._full):
+            own = level[self._kept_in]
+            np.maximum(own, self._none, out=own)
+            np.minimum(own, self._full, out=own)
         for channels, at, bytes_as, used in self._runs:
             cut = level[channels].astype(bytes_as).view(np.uint8)
             self._parts[at] = cut if used < 3 else cut.reshape(-1, 4)[:, 1:].ravel()
-        into[self._slot] = self._parts
+        for at, grid in self._grids:
+            grid[:] = self._parts[at].reshape(grid.shape)
+        self._into[self._slot] = self._parts[self._scattered]
+
+
+def _kept_in(ends: list[Floats], full: Floats) -> slice:
+    """From the first to the last channel whose level can leave its number. ends: levels at both limits; full: largest number."""
+    (leaves,) = np.any([(level < _FAR_IN) | (level > full + 1 - _FAR_IN) for level in ends], axis=0).nonzero()
+    return slice(int(leaves[0]), int(leaves[-1]) + 1) if len(leaves) else slice(0)
+
+
+def _grids(slot: Ints, into: Bytes) -> Iterator[tuple[slice, Bytes]]:
+    """Long runs of slots that lie in even rows at even distances, as views (rows, columns): written without an index."""
+    at = 0
+    while len(slot) - at >= _LONG:
+        own = slot[at:]
+        step = int(own[1] - own[0])
+        columns = int(np.append(np.diff(own) != step, True).argmax()) + 1
+        row_step = int(own[columns] - own[0]) if columns < len(own) else 0
+        rows = len(own) // columns
+        even = own[0] + row_step * np.arange(rows)[:, None] + step * np.arange(columns)
+        unlike = (even != own[: even.size].reshape(even.shape)).any(axis=1)
+        rows = int(unlike.argmax()) if unlike.any() else rows
+        if rows * columns >= _LONG and step > 0 and row_step >= 0:
+            run = slice(at, at + rows * columns)
+            yield run, np.ndarray((rows, columns), np.uint8, into.data, int(own[0]), (row_step, step))
+        at += rows * columns
 
 
 @dataclass(frozen=True)
@@ -85,6 +132,10 @@ class Part:
 
     emitters: tuple[str, ...]
     channels: _Channels
+
+
+_NOT_DRIVES = ("hue-saturation", "wheel")
+"""Emitters whose numbers are not drives 0…1."""
 
 
 class Mapper:
@@ -102,6 +153,12 @@ class Mapper:
         self.values = self._all[: self._size].reshape(attributes.COUNT, len(rig))
         """Values (A, N), followed by the emitters' drives: what is put here need not be copied."""
         self._bytes = np.zeros((len(rig.universes), 512), np.uint8)
+        self._ends = (np.full(len(self._all), -np.inf), np.full(len(self._all), np.inf))
+        for end, limit, drive in zip(self._ends, (rig.low, rig.high), (0.0, 1.0), strict=True):
+            end[: self._size] = limit.ravel()
+            for name, (start, count) in self._rows.items():
+                if name not in _NOT_DRIVES:
+                    end[self._size + start : self._size + start + count * len(EMITTERS[name])] = drive
         self._whole = self.part(np.ones(self.values.shape, bool))
 
     def part(self, touched: NDArray[np.bool_]) -> Part:
@@ -113,9 +170,9 @@ class Mapper:
                 follows.append(np.tile(drive, len(EMITTERS[name])))
                 emitters += [name] if drive.any() else []
         chosen = np.concatenate(follows)[self._rig.output.source]
-        return Part(tuple(emitters), _Channels(self._rig.output, chosen, self._precision))
+        return Part(tuple(emitters), _Channels(self._rig.output, chosen, self._ends, self._bytes.reshape(-1), self._precision))
 
-    def bytes(self, values: Floats, part: Part | None = None) -> NDArray[np.uint8]:
+    def bytes(self, values: Floats, part: Part | None = None) -> Bytes:
         """Bytes (universes, 512), in a buffer that the next call overwrites. values: (A, N), clamped, levels applied.
 
         part: only its channels are written; the others keep their bytes.
@@ -124,36 +181,38 @@ class Mapper:
             self.values[:] = values
         part = part or self._whole
         self._emitters(values, part.emitters)
-        part.channels.write(self._all, self._bytes.ravel())
+        part.channels.write(self._all)
         return self._bytes
 
     def _emitters(self, values: Floats, which: tuple[str, ...]) -> None:
         for name in which:
             heads, names = self._places[name], EMITTERS[name]
             start, count = self._rows[name]
-            planes = [values[row, heads] for row in _RGB]
+            planes = values[attributes.RED : attributes.BLUE + 1, heads]
+            at = self._size + start
+            drives = self._all[at : at + count * len(names)].reshape(len(names), count)
             some, every = self._dims[name]
             if some:
                 level = values[attributes.INTENSITY, heads] / 100
                 if not every:
                     level = np.where(self._rig.dims[heads], level, 1.0)
-                planes = [plane * level for plane in planes]
-            at = self._size + start
-            self._all[at : at + count * len(names)].reshape(len(names), count)[:] = self._drives(name, planes, heads)
+                planes = np.multiply(planes, level, out=drives if name == "rgb" else None)
+            if planes is not drives:
+                drives[:] = self._drives(name, planes, heads)
 
-    def _drives(self, name: str, planes: list[Floats], heads: NDArray[np.int64] | slice) -> Floats | list[Floats]:
-        """Drives (names, heads) for planes of red, green and blue."""
+    def _drives(self, name: str, planes: Floats, heads: Ints | slice) -> Floats | list[Floats]:
+        """Drives (names, heads) for planes (3, heads) of red, green and blue."""
         if name == "rgb":
             return planes
         if name == "cmy":
-            return [1 - plane for plane in planes]
-        rgb = np.stack(planes, axis=-1)
+            return 1 - planes
+        rgb = planes.T
         if name == "rgbw":
             return colour.rgb_to_rgbw(rgb).T
         if name == "rgbaw":
             return colour.rgb_to_rgbaw(rgb).T
         if name == "hue-saturation":
-            hue, saturation, _ = colour.rgb_to_hsv_planes(*planes)
+            hue, saturation, _ = colour.rgb_to_hsv_planes(planes)
             return [hue, saturation * 100]
         slots = np.zeros((1, len(rgb)))
         for number, wheel in enumerate(self._rig.wheels):

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import groupby
 
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from . import attributes
+from .clamp import as_constant
 from .dmx import Mapper, Part
 from .plan import Plan, Running
 from .rig import Rig
@@ -45,9 +48,9 @@ def base_of(rig: Rig, indexes: NDArray[np.int64] | None = None, values: Floats |
 
 @dataclass(frozen=True)
 class _Stretch:
-    """Neighbouring heads of one attribute that the plan may change: `at` of the flat values, and what these may be."""
+    """Neighbouring heads of neighbouring attributes that the plan may change, and what their values may be."""
 
-    at: slice
+    at: tuple[slice, slice]
     low: Floats
     high: Floats
     base: Floats
@@ -83,10 +86,10 @@ class Frame:
             flat[:] = base.values
         else:
             for stretch in self._stretches:
-                flat[stretch.at] = stretch.base
+                values[stretch.at] = stretch.base
         plan.apply(flat, running)
         for stretch in self._stretches:
-            own = flat[stretch.at]
+            own = values[stretch.at]
             if stretch.circle:
                 own -= 360 * np.floor(own / 360)
             np.maximum(own, stretch.low, out=own)
@@ -108,12 +111,22 @@ class Frame:
         restored = plan.touched.copy()
         if levels.factor != 1:  # the intensity of every head is scaled anew in each frame
             restored[attributes.INTENSITY] = True
-        flat = base.values.astype(self._precision)
-        low, high, count = self.rig.low.astype(self._precision), self.rig.high.astype(self._precision), len(self.rig)
+        limits = (self.rig.low.astype(self._precision), self.rig.high.astype(self._precision))
+        whole = base.values.astype(self._precision).reshape(restored.shape)
         self._stretches = []
-        for row in np.flatnonzero(restored.any(axis=1)):
-            heads = np.flatnonzero(restored[row])
-            first, end = int(heads[0]), int(heads[-1]) + 1
-            at = slice(int(row) * count + first, int(row) * count + end)
-            ends = (low[row, first:end].copy(), high[row, first:end].copy())
-            self._stretches.append(_Stretch(at, *ends, flat[at].copy(), attributes.ATTRIBUTES[row].circle))
+        for at, circle in _blocks(restored):
+            low, high, rest = (as_constant(array[at]) for array in (*limits, whole))
+            self._stretches.append(_Stretch(at, low, high, rest, circle))
+
+
+def _blocks(restored: NDArray[np.bool_]) -> Iterator[tuple[tuple[slice, slice], bool]]:
+    """Neighbouring attributes of which the same neighbouring heads are restored, and whether they are circles."""
+
+    def alike(row: int) -> tuple[int, int, bool]:
+        heads = np.flatnonzero(restored[row])
+        return int(heads[0]), int(heads[-1]) + 1, attributes.ATTRIBUTES[row].circle
+
+    rows = [int(row) for row in np.flatnonzero(restored.any(axis=1))]
+    for (_, (first, end, circle)), found in groupby(rows, lambda row: (row - rows.index(row), alike(row))):
+        block = list(found)
+        yield (slice(block[0], block[-1] + 1), slice(first, end)), circle

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
@@ -16,9 +16,11 @@ from .groups import (
     Floats,
     Group,
     Item,
+    Lie,
     Phases,
-    moved,
+    put_rows,
     red_targets,
+    rows_at,
 )
 from .path_groups import Paths, StagePaths
 from .placement import Block
@@ -70,8 +72,11 @@ class _ThroughHsv(Group):
         super().set_precision(precision)
         self.inner.set_precision(precision)
 
-    def share_phases(self, number: int) -> None:
-        self.inner.share_phases(number)
+    def share_phases(self, lies: dict[Lie, int]) -> None:
+        self.inner.share_phases(lies)
+
+    def share_parts(self, lies: Mapping[Lie, int]) -> None:
+        self.inner.share_parts(lies)
 
     def settle(self) -> None:
         self.inner.settle()
@@ -88,12 +93,11 @@ class _ThroughHsv(Group):
         self.inner.target = self._places
 
     def act(self, values: Floats, chosen: Chosen) -> None:
-        red = self.place(chosen)
-        green, blue = moved(red, self.stride), moved(red, 2 * self.stride)
-        planes = [values[plane] for plane in (red, green, blue)]
+        place = self.place(chosen)
+        planes = rows_at(values, place, self.stride)
         if not self.drives_in_range:
-            planes = [to_unit(plane.copy()) for plane in planes]
-        changed = list(self._into(*planes))
+            planes = to_unit(planes.copy())
+        changed = list(self._into(planes))
         column = changed[self.column]
         if self.column == 1:
             column *= 100
@@ -107,7 +111,10 @@ class _ThroughHsv(Group):
         if self.column == 1:
             column /= 100
             to_unit(column)
-        values[red], values[green], values[blue] = self._back(*changed)
+        if isinstance(place, slice):
+            self._back(changed[0], changed[1], changed[2], rows_at(values, place, self.stride))
+        else:
+            put_rows(values, place, self.stride, self._back(*changed))
 
 
 _KINDS: dict[str, type[Group]] = {

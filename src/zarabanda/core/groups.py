@@ -5,7 +5,7 @@ A group is evaluated once a frame (`evaluate`), then acts on the values in one o
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -25,7 +25,11 @@ Chosen = Ints | slice
 Item = tuple[int, Block, Ints, Ints, Bools]
 """Instance, block, row and round of each element, and which elements of the block are meant."""
 
-_EXACT = ("offset", "circuit", "handover")
+Lie = tuple[str, bytes, bytes]
+"""How the elements of a ripple lie in the cycle: which rows and which offsets they have, one after another."""
+
+_FEW_PARTS = 4
+_EXACT = ("offset", "whole_offset", "circuit", "handover")
 _BELOW_ONE = {np.dtype(kind).char: float(np.nextafter(kind(1), kind(0))) for kind in (np.float64, np.float32)}
 """A hair before 0 is the end of a cycle, though its distance to the whole number below comes out as 1."""
 _RESOURCES = {
@@ -40,15 +44,27 @@ def resource(layer_attribute: str) -> int:
 
 
 @dataclass(frozen=True, slots=True)
+class InCycle:
+    """Where the elements of a ripple are: `whole` cycles that their rows have passed, and of each element the phase `p`
+    in its cycle and whether it is still in an earlier cycle than its row, `behind`: 0 or −1. To be read only: groups
+    share them."""
+
+    whole: Floats
+    behind: Floats
+    p: Floats
+
+
+@dataclass(frozen=True, slots=True)
 class Phases:
     """Phase of each row: `row` as it runs, `raw` that of θ itself (for random forms). (rows,).
 
-    known: phases in the cycle and cycle numbers of elements, found once for all groups that lie alike.
+    full: whether all instances are at weight 1. known: found once for all groups that lie alike.
     """
 
     row: Floats
     raw: Floats
-    known: dict[tuple[int, bytes], tuple[Floats, Floats]] = field(default_factory=dict)
+    full: bool = False
+    known: dict[tuple[int, bytes], InCycle] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +98,8 @@ class Group:
             [(block.lane * block.spread.handover if block.is_relay else block.offset)[chosen]
              for _, block, _, _, chosen in items]
         )  # fmt: skip
+        self.whole_offset = np.floor(self.offset)
+        self.lag = self.offset - self.whole_offset
         first = items[0][1]
         self.count, self.back = first.count, first.back_and_forth
         self.shuffled = first.spread.order == "shuffled"
@@ -91,6 +109,7 @@ class Group:
         self._own_instances = np.unique(self.instance)
         self.alike = id(self)
         """Groups of one number have the same offsets over the same pattern of rows."""
+        self._parts: list[tuple[int, int, slice]] = []
         self.target = np.zeros(0, np.int64)
         self._whole: Chosen | None = None  # where all elements act
         self.weight = np.zeros(0)
@@ -98,12 +117,13 @@ class Group:
         self.active: Bools | None = None
 
     @property
-    def lie(self) -> tuple[bytes, bytes, bytes]:
+    def lie(self) -> Lie:
         """How the elements of a ripple lie in the cycle: equal for groups that may share their phases."""
-        return self.how.encode(), self._pattern.tobytes(), self.offset.tobytes()
+        return _lie(self.how, self._pattern, self.offset)
 
     _per_element: tuple[str, ...] = (
         "instance", "row", "turn", "layer", "head", "lane", "key", "depth", "seed", "circuit", "handover", "offset",
+        "whole_offset", "lag",
     )  # fmt: skip
 
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
@@ -121,16 +141,26 @@ class Group:
         other.row = other.row + apart * rows
         other.instance = other.instance + apart * instances
         other._own_rows = (self._own_rows + np.arange(copies)[:, None] * rows).ravel()
+        other._pattern = np.tile(self._pattern, copies) + apart * len(self._own_rows)
         other._own_instances = (self._own_instances + np.arange(copies)[:, None] * instances).ravel()
         other.target = np.tile(self.target, copies) + apart * stride
         other._whole = None
-        other._one_row = False
+        other._one_row, other._parts = False, []
         other.settle()
         return other
 
-    def share_phases(self, number: int) -> None:
-        """Share phases with the other groups of this number."""
-        self.alike = number
+    def share_phases(self, lies: dict[Lie, int]) -> None:
+        """Share phases with the other groups that lie alike. lies: number of each lie, and here this one's is added."""
+        self.alike = lies.setdefault(self.lie, len(lies))
+
+    def share_parts(self, lies: Mapping[Lie, int]) -> None:
+        """Give the phases of a part, where each row is a part, to groups that lie like it alone."""
+        self._parts = []
+        for row in range(len(self._own_rows)) if 1 < len(self._own_rows) <= _FEW_PARTS else ():
+            at = side_by_side(np.flatnonzero(self._pattern == row))
+            number = lies.get(_lie(self.how, np.zeros_like(self._pattern[at]), self.offset[at]))
+            if number is not None and isinstance(at, slice):
+                self._parts.append((number, row, at))
 
     def settle(self) -> None:
         """Keep what is the same for all elements as one number: quicker to compute with."""
@@ -156,7 +186,7 @@ class Group:
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         """Compute what the elements add in this frame. weight: (instances,)."""
-        self.at_full = bool((weight[self._own_instances] == 1).all())
+        self.at_full = phases.full or bool((weight[self._own_instances] == 1).all())
         if not self.at_full:
             self.weight = weight[self.instance]
         self._compute(phases)
@@ -190,11 +220,11 @@ class Group:
 
     def _turns(self, phases: Phases, random: bool) -> Turns:
         if self.how == "ripple":
-            p, _ = self.in_cycle(phases, phases.row)
+            p = self.in_cycle(phases, phases.row).p
             if not random:
                 return Turns(p, None, None, None)
-            q, number = self.in_cycle(phases, phases.raw)
-            return Turns(p, None, number, q)
+            place = self.in_cycle(phases, phases.raw)
+            return Turns(p, None, self.cycle_of(place), place.p)
         at = looked_up(phases.row, self.row, self._one_row) - self.offset
         p = at - self.circuit * np.floor(at / self.circuit)
         p[p >= self.circuit] = 0.0
@@ -203,18 +233,30 @@ class Group:
         cycle = np.floor((phases.raw[self.row] - self.offset) / self.circuit) if random else None
         return Turns(p, active, cycle, p)
 
-    def in_cycle(self, phases: Phases, of_rows: Floats) -> tuple[Floats, Floats]:
-        """Phases 0…1 in a ripple, and numbers of the cycles, for phases of the rows. To be read only: others share them."""
-        key = (self.alike, of_rows[self._own_rows].tobytes())
+    def in_cycle(self, phases: Phases, of_rows: Floats) -> InCycle:
+        """Where the elements of a ripple are, for phases of the rows.
+
+        Whole cycles are taken off in float64, however long an effect runs; what is left is as exact as the values.
+        """
+        own = of_rows[self._own_rows]
+        key = (self.alike, own.tobytes())
         found = phases.known.get(key)
         if found is None:
-            at = looked_up(of_rows, self.row, self._one_row) - self.offset
-            cycle = np.floor(at)
-            at -= cycle
-            p = at.astype(self.precision, copy=False)
+            whole = np.floor(own)
+            part = (own - whole).astype(self.precision, copy=False)
+            p = looked_up(part, self._pattern, self._one_row) - self.lag
+            behind = np.floor(p)
+            p -= behind
             np.minimum(p, constant(_BELOW_ONE[p.dtype.char], p), out=p)
-            found = phases.known[key] = (p, cycle)
+            found = phases.known[key] = InCycle(whole, behind, p)
+            for number, row, at in self._parts:
+                phases.known[number, own[row : row + 1].tobytes()] = InCycle(whole[row : row + 1], behind[at], p[at])
         return found
+
+    def cycle_of(self, place: InCycle, chosen: Chosen = slice(None)) -> Floats:
+        """Number of the cycle that the chosen elements are in."""
+        whole = looked_up(place.whole, self._pattern[chosen], self._one_row)
+        return np.asarray(whole - self.whole_offset[chosen] + place.behind[chosen])
 
     def _many_turns(self, phases: Phases) -> Turns:
         """All turns that may be under way, (candidates, n): of this circuit and the one before, there and back."""
@@ -258,14 +300,36 @@ class Group:
         return Turns(turns.p[latest, elements], turns.active[latest, elements], None, None)
 
 
+def _lie(how: str, pattern: Ints, offset: Floats) -> Lie:
+    return how, pattern.tobytes(), offset.tobytes()
+
+
 def looked_up(values: Floats, index: Ints, single: bool) -> Floats:
     """`values[index]`; a view of the one value, (1,), where all indexes are the same."""
-    return values[index[0] : index[0] + 1] if single else values[index]
+    return values[index[0] : index[0] + 1] if single else values.take(index, mode="clip")
 
 
 def moved(place: Chosen, by: int) -> Chosen:
     """A place in the values, moved by whole rows."""
     return slice(place.start + by, place.stop + by) if isinstance(place, slice) else place + by
+
+
+def rows_at(values: Floats, place: Chosen, stride: int) -> Floats:
+    """Values at a place and at the same place one and two rows of `stride` on, (3, n): a view where the place is a slice."""
+    if isinstance(place, slice):
+        row, first = divmod(place.start, stride)
+        end = first + place.stop - place.start
+        rows: Floats = values.reshape(-1, stride)[row : row + 3, first:end]
+        return rows
+    return np.asarray(values[place + np.arange(3)[:, None] * stride])
+
+
+def put_rows(values: Floats, place: Chosen, stride: int, rows: Floats) -> None:
+    """Put `rows` (3, n) where `rows_at` finds them."""
+    if isinstance(place, slice):
+        rows_at(values, place, stride)[:] = rows
+    else:
+        values[place + np.arange(3)[:, None] * stride] = rows
 
 
 def spread_over(items: Sequence[Item], value: Callable[[int, Block], float]) -> Floats:

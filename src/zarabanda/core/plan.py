@@ -16,7 +16,7 @@ from numpy.typing import DTypeLike, NDArray
 
 from . import attributes, phase
 from .group_kinds import group_key, make_group
-from .groups import Group, Phases, resource
+from .groups import Group, Lie, Phases, resource
 from .placement import Block, Placed
 
 Floats = NDArray[np.float64]
@@ -37,13 +37,14 @@ class _Rows:
     """Phases that elements share: one row a layer (with drift: a row for each key of the layer). Arrays (rows,)."""
 
     instance: Ints
-    ratio: Floats
+    turning: Floats  # turns or cycles of the layer for each cycle of θ: ratio · speed
     start: Floats
     speed: Floats  # turns of a relay for each cycle of θ
     sign: Floats
     back_and_forth: NDArray[np.bool_]
     layer: list[tuple[int, int]]  # instance and layer number of each row
     drifting: list[tuple[slice, int, phase.Drift]]
+    all_forward: bool
 
 
 class Plan:
@@ -80,9 +81,12 @@ class Plan:
             make_group(key, items, effects, heads, precision=precision, drives_in_range=in_range)
             for key, items in gathered.items()
         ]
-        lies: dict[tuple[bytes, bytes, bytes], int] = {}
+        self._groups.sort(key=lambda group: -len(group.row))  # large ones first: they have phases for parts of theirs
+        lies: dict[Lie, int] = {}
         for group in self._groups:
-            group.share_phases(lies.setdefault(group.lie, len(lies)))
+            group.share_phases(lies)
+        for group in self._groups:
+            group.share_parts(lies)
         self._order = _schedule(self._groups)
         self.touched = _touched(blocks, colour_mixing)
         """(A, N) true where some layer changes a value: only these can leave their range."""
@@ -99,7 +103,7 @@ class Plan:
         repeats = np.arange(copies)
         plan._rows = _Rows(
             instance=(rows.instance[None] + (repeats * self.instances)[:, None]).ravel(),
-            ratio=np.tile(rows.ratio, copies),
+            turning=np.tile(rows.turning, copies),
             start=np.tile(rows.start, copies),
             speed=np.tile(rows.speed, copies),
             sign=np.tile(rows.sign, copies),
@@ -110,6 +114,7 @@ class Plan:
                 for copy in range(copies)
                 for part, number, drift in rows.drifting
             ],
+            all_forward=rows.all_forward,
         )
         stride = attributes.COUNT * self.heads
         plan.touched = self.touched
@@ -160,14 +165,16 @@ class Plan:
         for part, number, drift in rows.drifting:
             speed = rows.speed[part.start]
             theta[part] = drift(running.theta[number] * speed) / speed
-        run = np.where(rows.back_and_forth, 1 - np.abs(1 - theta % 2), rows.sign * theta)
-        turning = rows.ratio * rows.speed
-        row = turning * run + rows.start
-        raw = turning * theta + rows.start
+        raw = rows.turning * theta + rows.start
+        if rows.all_forward:
+            row = raw
+        else:
+            run = np.where(rows.back_and_forth, 1 - np.abs(1 - theta % 2), rows.sign * theta)
+            row = rows.turning * run + rows.start
         if running.shifts:
             shift = np.array([_shift(running.shifts, place) for place in rows.layer])
             row, raw = row + shift, raw + shift
-        return Phases(row, raw)
+        return Phases(row, raw, bool((running.weight == 1).all()))
 
 
 def _shift(shifts: Sequence[Sequence[float]], place: tuple[int, int]) -> float:
@@ -178,7 +185,7 @@ def _shift(shifts: Sequence[Sequence[float]], place: tuple[int, int]) -> float:
 def _rows(placed: Sequence[Placed], blocks: Sequence[tuple[int, Block]]) -> tuple[_Rows, list[int]]:
     first_rows: list[int] = []
     instance: list[int] = []
-    ratio: list[float] = []
+    turning: list[float] = []
     start: list[float] = []
     speed: list[float] = []
     sign: list[float] = []
@@ -192,7 +199,7 @@ def _rows(placed: Sequence[Placed], blocks: Sequence[tuple[int, Block]]) -> tupl
         first_rows.append(first)
         circuits = block.is_relay and block.spread.speed_counts == "circuits"
         instance += [number] * count
-        ratio += [block.layer.ratio] * count
+        turning += [block.layer.ratio * (block.circuit if circuits else 1.0)] * count
         start += [0.0 if block.is_relay else block.layer.start / 360] * count
         speed += [block.circuit if circuits else 1.0] * count
         sign += [-1.0 if effect.run == "backward" else 1.0] * count
@@ -204,13 +211,14 @@ def _rows(placed: Sequence[Placed], blocks: Sequence[tuple[int, Block]]) -> tupl
             drifting.append((slice(first, first + count), number, drift))
     rows = _Rows(
         np.array(instance, np.int64),
-        np.array(ratio),
+        np.array(turning),
         np.array(start),
         np.array(speed),
         np.array(sign),
         np.array(bouncing, bool),
         layer,
         drifting,
+        all_forward=all(value > 0 for value in sign) and not any(bouncing),
     )
     return rows, first_rows
 
@@ -233,11 +241,12 @@ def _rounds(blocks: Sequence[tuple[int, Block]], heads: int) -> list[Ints]:
 def _touched(blocks: Sequence[tuple[int, Block]], mixes: NDArray[np.bool_]) -> NDArray[np.bool_]:
     touched = np.zeros((attributes.COUNT, len(mixes)), bool)
     for _, block in blocks:
+        heads = block.head
+        if block.layer.attribute in ("hue", "saturation"):  # by way of red, green and blue where these are mixed
+            touched[attributes.RED : attributes.BLUE + 1, heads[mixes[heads]]] = True
+            heads = heads[~mixes[heads]]
         for name in attributes.touched(block.layer.attribute):
-            touched[attributes.INDEX[name], block.head] = True
-        if block.layer.attribute in ("hue", "saturation"):
-            for name in attributes.COMPOUND["colour"]:
-                touched[attributes.INDEX[name], block.head[mixes[block.head]]] = True
+            touched[attributes.INDEX[name], heads] = True
     return touched
 
 

@@ -15,9 +15,12 @@ _MIX_2 = np.uint64(0x94D049BB133111EB)
 
 def _mixed(words: NDArray[np.uint64]) -> NDArray[np.uint64]:
     words = words + _GOLDEN
-    words = (words ^ (words >> np.uint64(30))) * _MIX_1
-    words = (words ^ (words >> np.uint64(27))) * _MIX_2
-    return words ^ (words >> np.uint64(31))
+    words ^= words >> np.uint64(30)
+    words *= _MIX_1
+    words ^= words >> np.uint64(27)
+    words *= _MIX_2
+    words ^= words >> np.uint64(31)
+    return words
 
 
 def _words(values: ArrayLike) -> NDArray[np.uint64]:
@@ -39,5 +42,7 @@ def mixed_key(seed: ArrayLike, key: ArrayLike) -> NDArray[np.uint64]:
 
 
 def unit_of(mixed: NDArray[np.uint64], cycle: ArrayLike) -> NDArray[np.float64]:
-    """`unit` for keys that were mixed before."""
-    return (_mixed(mixed ^ _words(cycle)) >> np.uint64(11)).astype(np.float64) * 2.0**-53
+    """`unit` for keys that were mixed before. Their shapes broadcast."""
+    numbers = _mixed(mixed ^ np.asarray(cycle).astype(np.int64).view(np.uint64))
+    numbers >>= np.uint64(11)
+    return numbers.astype(np.float64) * 2.0**-53

@@ -17,10 +17,12 @@ from .groups import (
     Ints,
     Item,
     Phases,
-    moved,
     plain_target,
+    put_rows,
     red_targets,
+    rows_at,
 )
+from .stops import travelled
 
 
 class _StopsGroup(Group):
@@ -100,37 +102,48 @@ class ColourStops(_StopsGroup):
         # ways between fixed colours are known before: by the stop that a head goes to, (3, stops)
         begin, step = self.space.way(np.roll(self.colours, 1, axis=0), self.colours)
         self.begin, self.step = np.ascontiguousarray(begin.T), np.ascontiguousarray(step.T)
+        follow = np.allclose(np.roll(begin + step, 1, axis=0), begin, rtol=0, atol=1e-12)  # each way begins where the last ended
+        self.by_sum = bool(follow) and self.times.all_travel_alike and not self.has_base and not self.goes_to_palettes
+        self.at = np.zeros((3, 0))
         self.target = red_targets(items, heads)
         self.stride = heads
 
     _tables = ("colours", "begin", "step")
 
-    def act(self, values: Floats, chosen: Chosen) -> None:
-        red = self.place(chosen)
-        places = [moved(red, plane * self.stride) for plane in range(3)]
-        strength = self.strength()
-        for place, drive in zip(places, self._mixed(values, places, chosen), strict=True):
-            if strength is None:
-                values[place] = drive
-            else:
-                base = values[place]
-                values[place] = base + strength[chosen] * (drive - base)
+    def _compute(self, phases: Phases) -> None:
+        if not self.by_sum:
+            super()._compute(phases)
+            return
+        turns = self._latest_turn(phases)
+        self.active = turns.active
+        self.at = np.einsum("cs,sn->cn", self.step, travelled(self.times, turns.p))
+        self.at += self.begin[:, :1]
 
-    def _mixed(self, values: Floats, places: Sequence[Chosen], chosen: Chosen) -> tuple[Floats, Floats, Floats]:
-        """Planes of red, green and blue at full weight."""
+    def act(self, values: Floats, chosen: Chosen) -> None:
+        place = self.place(chosen)
+        base, strength = rows_at(values, place, self.stride), self.strength()
+        drives = self._mixed(base, chosen)
+        if strength is not None:
+            drives = base + strength[chosen] * (drives - base)
+        put_rows(values, place, self.stride, drives)
+
+    def _mixed(self, planes: Floats, chosen: Chosen) -> Floats:
+        """Planes (3, m) of drives at full weight. planes: those of the base."""
+        if self.by_sum:
+            return self.space.to_rgb(self.at[:, chosen])
         to, way = self.to[chosen], self.way[chosen]
         if not self.has_base and not self.goes_to_palettes:
-            at = (_along(begin, step, to, way) for begin, step in zip(self.begin, self.step, strict=True))
-            return self.space.to_rgb(*at)
-        left = to - 1  # the one before the first is the last
-        base = np.stack([values[place] for place in places], axis=-1)
+            at = self.step.take(to, axis=1, mode="clip")
+            at *= way
+            at += self.begin.take(to, axis=1, mode="clip")
+            return self.space.to_rgb(at)
+        left, base = to - 1, planes.T  # the one before the first is the last
         if self.goes_to_palettes:
             start, end = self.own_at(left, chosen, base), self.own_at(to, chosen, base)
         else:
             start = np.where(self.is_base[left][:, None], base, self.colours[left])
             end = np.where(self.is_base[to][:, None], base, self.colours[to])
-        mixed = self.space(start, end, way)
-        return mixed[:, 0], mixed[:, 1], mixed[:, 2]
+        return self.space(start, end, way)
 
 
 class PositionStops(_StopsGroup):
@@ -153,11 +166,3 @@ class PositionStops(_StopsGroup):
             step *= strength[chosen][:, None]
         values[pan] += step[:, 0]
         values[pan + self.to_tilt] += step[:, 1]
-
-
-def _along(begin: Floats, step: Floats, to: Ints, way: Floats) -> Floats:
-    """One coordinate, `way` along the way to each element's stop. begin, step: (stops,)."""
-    at = step.take(to, mode="clip")
-    at *= way
-    at += begin.take(to, mode="clip")
-    return at

@@ -14,6 +14,7 @@ from .groups import (
     Chosen,
     Floats,
     Group,
+    InCycle,
     Item,
     Phases,
     Turns,
@@ -40,7 +41,8 @@ class WaveGroup(Group):
             self.curve = waveforms.curve(self.form.points, self.form.smooth)
         self.mixed_key = randomness.mixed_key(self.seed, self.key)
         self._flat_steps = self.shape == "steps" and self.always and not self.softness.any()
-        self._cycle, self._drawn = np.zeros(0), np.zeros(0)
+        self._last: InCycle | None = None
+        self._drawn = np.zeros(0)
         self.target = plain_target(items, heads)
         self.level = np.zeros(0)
 
@@ -49,7 +51,7 @@ class WaveGroup(Group):
     def _compute(self, phases: Phases) -> None:
         if self._flat_steps and self.how == "ripple":
             self.active = None
-            self.level = self._remembered(self.in_cycle(phases, phases.raw)[1])
+            self.level = self._remembered(self.in_cycle(phases, phases.raw))
             return
         if self.how != "many":
             turns = self._turns(phases, self.random)
@@ -90,14 +92,22 @@ class WaveGroup(Group):
     def _unit(self, mixed: Keys, cycle: Floats) -> Floats:
         return randomness.unit_of(mixed, cycle).astype(self.precision, copy=False)
 
-    def _remembered(self, cycle: Floats) -> Floats:
-        """Levels of cycles; drawn anew only where the cycle is another than when last asked."""
-        if len(self._cycle) != len(cycle):
-            self._cycle, self._drawn = np.full(len(cycle), np.nan), np.zeros(len(cycle), self.precision)
-        new = np.flatnonzero(cycle != self._cycle)
+    def settle(self) -> None:
+        super().settle()
+        self._last = None
+
+    def _remembered(self, place: InCycle) -> Floats:
+        """Levels of random cycles, drawn anew only where the cycle is another than when last asked."""
+        last, self._last = self._last, place
+        if last is None:
+            self._drawn = self._unit(self.mixed_key, self.cycle_of(place))
+            return self._drawn
+        if last.whole.tobytes() == place.whole.tobytes():
+            (new,) = (last.behind != place.behind).nonzero()
+        else:
+            (new,) = (self.cycle_of(last) != self.cycle_of(place)).nonzero()
         if len(new):
-            self._cycle[new] = cycle[new]
-            self._drawn[new] = randomness.unit_of(self.mixed_key[new], cycle[new])
+            self._drawn[new] = randomness.unit_of(self.mixed_key[new], self.cycle_of(place, new))
         return self._drawn
 
 

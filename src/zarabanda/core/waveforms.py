@@ -27,9 +27,25 @@ class Shape:
     duty: float = 1.0
 
 
+def _sine(p: Floats) -> Floats:
+    angle = p * (2 * np.pi)
+    np.sin(angle, out=angle)
+    angle *= 0.5
+    angle += 0.5
+    return angle
+
+
+def _swell(p: Floats) -> Floats:
+    angle = p * (2 * np.pi)
+    np.cos(angle, out=angle)
+    angle *= -0.5
+    angle += 0.5
+    return angle
+
+
 SHAPES: dict[str, Shape] = {
-    "sine": Shape(lambda p: 0.5 + 0.5 * np.sin(2 * np.pi * p), rest=0.5),
-    "swell": Shape(lambda p: 0.5 - 0.5 * np.cos(2 * np.pi * p), rest=0.0),
+    "sine": Shape(_sine, rest=0.5),
+    "swell": Shape(_swell, rest=0.0),
     "triangle": Shape(lambda p: 1 - np.abs(2 * p - 1), rest=0.0),
     "rise": Shape(lambda p: p, rest=0.0),
     "fall": Shape(lambda p: 1 - p, rest=0.0),
