@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -28,8 +27,6 @@ _FEW = 24
 _HALF_UP_MARGIN = {"d": 1e-10, "f": 3e-7}
 """Share of the full level by which a half may come out too small, and still is rounded up, by precision."""
 
-_LONG = 1024
-"""From so many channels on, slots in even rows are written without an index."""
 _FAR_IN = 0.1
 """Share of a step by which levels must lie within their number for sure, so that they need not be kept in."""
 
@@ -72,14 +69,8 @@ class _Channels:
             at = sum(map(len, slots))
             slots.append(np.stack([getattr(output, name)[order][own] for name in columns], axis=1).ravel())
             self._runs.append((slice(int(own[0]), int(own[-1]) + 1), slice(at, at + len(slots[-1])), bytes_as, used))
-        slot = np.concatenate(slots) if slots else np.zeros(0, np.int64)
-        self._parts, self._into = np.zeros(len(slot), np.uint8), into
-        self._grids = list(_grids(slot[: int((bits == 8).sum())], into))  # the channels of one byte come first
-        scattered = np.ones(len(slot), bool)
-        for grid_at, _ in self._grids:
-            scattered[grid_at] = False
-        self._scattered = side_by_side(np.flatnonzero(scattered))
-        self._slot = slot[self._scattered]
+        self._slot = np.concatenate(slots) if slots else np.zeros(0, np.int64)
+        self._parts, self._into = np.zeros(len(self._slot), np.uint8), into
 
     def write(self, values: Floats) -> None:
         """Put the bytes of these channels in their slots. values: all that channels come from, flat."""
@@ -97,33 +88,13 @@ class _Channels:
         for channels, at, bytes_as, used in self._runs:
             cut = level[channels].astype(bytes_as).view(np.uint8)
             self._parts[at] = cut if used < 3 else cut.reshape(-1, 4)[:, 1:].ravel()
-        for at, grid in self._grids:
-            grid[:] = self._parts[at].reshape(grid.shape)
-        self._into[self._slot] = self._parts[self._scattered]
+        self._into[self._slot] = self._parts
 
 
 def _kept_in(ends: list[Floats], full: Floats) -> slice:
     """From the first to the last channel whose level can leave its number. ends: levels at both limits; full: largest number."""
     (leaves,) = np.any([(level < _FAR_IN) | (level > full + 1 - _FAR_IN) for level in ends], axis=0).nonzero()
     return slice(int(leaves[0]), int(leaves[-1]) + 1) if len(leaves) else slice(0)
-
-
-def _grids(slot: Ints, into: Bytes) -> Iterator[tuple[slice, Bytes]]:
-    """Long runs of slots that lie in even rows at even distances, as views (rows, columns): written without an index."""
-    at = 0
-    while len(slot) - at >= _LONG:
-        own = slot[at:]
-        step = int(own[1] - own[0])
-        columns = int(np.append(np.diff(own) != step, True).argmax()) + 1
-        row_step = int(own[columns] - own[0]) if columns < len(own) else 0
-        rows = len(own) // columns
-        even = own[0] + row_step * np.arange(rows)[:, None] + step * np.arange(columns)
-        unlike = (even != own[: even.size].reshape(even.shape)).any(axis=1)
-        rows = int(unlike.argmax()) if unlike.any() else rows
-        if rows * columns >= _LONG and step > 0 and row_step >= 0:
-            run = slice(at, at + rows * columns)
-            yield run, np.ndarray((rows, columns), np.uint8, into.data, int(own[0]), (row_step, step))
-        at += rows * columns
 
 
 @dataclass(frozen=True)
