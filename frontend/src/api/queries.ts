@@ -11,7 +11,10 @@ export const queries = new QueryClient({
   defaultOptions: { queries: { staleTime: Infinity, retry: again, refetchOnWindowFocus: false } },
 });
 
-export const useShow = () => useQuery({ queryKey: ["show"], queryFn: () => take(api.GET("/api/show")) });
+type Show = Schemas["ShowView"];
+/** Some of the show: the same object until something in it changes. */
+export const useShow = <Part>(choose: (show: Show) => Part) =>
+  useQuery({ queryKey: ["show"], queryFn: () => take(api.GET("/api/show")), select: choose });
 export const useRig = () =>
   useQuery({
     queryKey: ["rig"],

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import styled from "styled-components";
 
-import { act, useConnection, useLive } from "../live/socket";
+import { act, useConnection, useLivePart } from "../live/socket";
 import { Toggle } from "../ui/Button";
 import { Slider } from "../ui/Slider";
 
@@ -40,7 +40,10 @@ const State = styled.span`
 
 /** Whether light goes out, and the two things over all of it: grand master and blackout. */
 export function MasterTools() {
-  const state = useLive((live) => live.state);
+  const state = useLivePart(
+    (now) =>
+      now && { grand: now.grand, blackout: now.blackout, rate: now.health.rate, outputs: now.outputs.length },
+  );
   const { connected, engine } = useConnection();
   const [held, setHeld] = useState<number | null>(null);
   const letGo = useRef(0);
@@ -57,10 +60,10 @@ export function MasterTools() {
     <Row>
       <State role="status">
         {sending ? (
-          state.outputs.length ? (
+          state.outputs ? (
             <>
               <span className="word">Sending </span>
-              <b>{state.health.rate} Hz</b>
+              <b>{state.rate} Hz</b>
             </>
           ) : (
             "No output"

@@ -3,7 +3,7 @@ import { useEffect, useRef } from "react";
 import styled from "styled-components";
 
 import { onEveryFrame } from "../live/loop";
-import { act, runningOf, useLive, type RunningChip } from "../live/socket";
+import { act, runningOf, useLivePart } from "../live/socket";
 import { desk } from "../state";
 import { Button } from "../ui/Button";
 
@@ -67,10 +67,9 @@ const Chips = styled.div`
 const SAMPLES = 36;
 
 /** A small live trace: how strong it is and where in its cycle, over the last seconds. */
-function LiveTrace({ chip }: { chip: RunningChip }) {
+function LiveTrace({ runKey }: { runKey: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const past = useRef<number[]>([]);
-  const key = chip.key;
   useEffect(() => {
     const element = canvas.current!;
     const context = element.getContext("2d")!;
@@ -79,7 +78,7 @@ function LiveTrace({ chip }: { chip: RunningChip }) {
     return onEveryFrame((now) => {
       if (now - before < 45) return;
       before = now;
-      const running = runningOf(key);
+      const running = runningOf(runKey);
       if (running) past.current.push(running.weight * (0.5 - 0.5 * Math.cos(running.theta * 2 * Math.PI)));
       past.current = past.current.slice(-SAMPLES);
       context.clearRect(0, 0, SAMPLES * 2, 48);
@@ -91,20 +90,30 @@ function LiveTrace({ chip }: { chip: RunningChip }) {
       );
       context.stroke();
     });
-  }, [key]);
+  }, [runKey]);
   return <Trace ref={canvas} width={SAMPLES * 2} height={48} aria-hidden="true" />;
 }
 
 /** One chip for each thing that runs, and where it came from. Nothing runs that is not here. */
 export function NowRibbon() {
-  const running = useLive((live) => live.state?.running ?? null);
+  const running = useLivePart(
+    (state) =>
+      state?.running.map(({ key, effect_id, name, source, level, stopping }) => ({
+        key,
+        effect_id,
+        name,
+        source,
+        level,
+        stopping,
+      })) ?? null,
+  );
   return (
     <Bar aria-label="Now running">
       <Title>Running</Title>
       <Chips>
         {running?.map((chip) => (
           <Chip key={chip.key} data-fading={chip.stopping || undefined}>
-            <LiveTrace chip={chip} />
+            <LiveTrace runKey={chip.key} />
             <Button
               data-variant="plain"
               className="name"

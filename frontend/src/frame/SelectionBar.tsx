@@ -80,8 +80,9 @@ const same = (a: string[], b: string[]) => a.length === b.length && a.every((key
 
 /** What is selected, in which order: by words, by group, by order. */
 export function SelectionBar() {
-  const { data: show } = useShow();
-  const { selection, order } = useDesk();
+  const { data: groups } = useShow((show) => show.groups);
+  const selection = useDesk((state) => state.selection);
+  const order = useDesk((state) => state.order);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
   const picked = useRef<string[]>([]);
@@ -142,7 +143,7 @@ export function SelectionBar() {
         />
       </Quick>
       <Groups role="group" aria-label="Groups">
-        {show?.groups.map((group) => (
+        {groups?.map((group) => (
           <Button
             key={group.id}
             data-variant="plain"

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
 import { onEveryFrame } from "../live/loop";
-import { act, live, useLive } from "../live/socket";
+import { act, live, useLive, useTempos } from "../live/socket";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { NumberField } from "../ui/NumberField";
@@ -30,7 +30,7 @@ const Beat = styled.span`
 
 /** A tempo: which, how fast, tap; a square that lights on the beat. */
 export function TempoTools() {
-  const tempos = useLive((live) => live.state?.tempos ?? null);
+  const tempos = useTempos();
   const [name, setName] = useState("Movement");
   const square = useRef<HTMLSpanElement>(null);
   const tempo = tempos?.find((one) => one.name === name) ?? tempos?.[0];

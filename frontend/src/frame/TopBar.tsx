@@ -54,10 +54,10 @@ const Spacer = styled.div`
 
 /** Show, views, tempo, output, masters, undo: one line. */
 export function TopBar() {
-  const { data: show } = useShow();
+  const { data: name } = useShow((show) => show.name);
   return (
     <Bar>
-      <Name>{show?.name ?? "Zarabanda"}</Name>
+      <Name>{name ?? "Zarabanda"}</Name>
       <Views aria-label="Views">
         {VIEWS.map((one) => (
           <View_ key={one} id={one}>

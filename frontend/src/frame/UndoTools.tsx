@@ -32,21 +32,21 @@ export function useUndo() {
 
 /** The two buttons. */
 export function UndoTools() {
-  const { data: show } = useShow();
+  const { data: steps } = useShow(({ undo, redo }) => ({ undo, redo }));
   const { undo, redo } = useUndo();
   return (
     <Row>
       <TooltipTrigger delay={300}>
-        <Button data-variant="plain" aria-label="Undo" isDisabled={!show?.undo} onPress={undo}>
+        <Button data-variant="plain" aria-label="Undo" isDisabled={!steps?.undo} onPress={undo}>
           <Undo2 size={18} aria-hidden="true" />
         </Button>
-        <Hint>Undo: {show?.undo} (Ctrl+Z)</Hint>
+        <Hint>Undo: {steps?.undo} (Ctrl+Z)</Hint>
       </TooltipTrigger>
       <TooltipTrigger delay={300}>
-        <Button data-variant="plain" aria-label="Redo" isDisabled={!show?.redo} onPress={redo}>
+        <Button data-variant="plain" aria-label="Redo" isDisabled={!steps?.redo} onPress={redo}>
           <Redo2 size={18} aria-hidden="true" />
         </Button>
-        <Hint>Redo: {show?.redo} (Ctrl+Shift+Z)</Hint>
+        <Hint>Redo: {steps?.redo} (Ctrl+Shift+Z)</Hint>
       </TooltipTrigger>
     </Row>
   );

@@ -1,3 +1,4 @@
+import { useRef } from "react";
 import { create } from "zustand";
 
 import { refresh, showHasChanged } from "../api/queries";
@@ -57,6 +58,27 @@ export const useConnection = create<Connection>(() => ({
 }));
 export const useLive = create<{ state: LiveState | null }>(() => ({ state: null }));
 
+/** Some of the live state: the same object until something in it changes, though the whole is told anew. */
+export function useLivePart<Part>(choose: (state: LiveState | null) => Part): Part {
+  const last = useRef<{ text: string; part: Part } | null>(null);
+  return useLive(({ state }) => {
+    const part = choose(state);
+    const text = JSON.stringify(part) ?? "";
+    if (last.current?.text !== text) last.current = { text, part };
+    return last.current.part;
+  });
+}
+
+/** The tempos by name, and how fast they are. */
+export const useTempos = () =>
+  useLivePart((state) => state?.tempos.map(({ name, bpm }) => ({ name, bpm })) ?? null);
+
+function connectionIs(now: Partial<Connection>) {
+  const before = useConnection.getState();
+  const changed = Object.entries(now).some(([key, value]) => before[key as keyof Connection] !== value);
+  if (changed) useConnection.setState(now);
+}
+
 /** The newest frames, for canvases: read in the animation loop, never put into React state. */
 export const live: { heads: HeadsFrame | null; universes: Map<number, Uint8Array>; arrived: number } = {
   heads: null,
@@ -87,12 +109,12 @@ function take(message: Record<string, unknown>) {
     const before = useLive.getState().state;
     const state = message as unknown as LiveState;
     useLive.setState({ state });
-    useConnection.setState({ engine: true });
+    connectionIs({ engine: true });
     if (before && before.revision !== state.revision) showHasChanged(before.revision, state.revision);
   } else if (message.type === "engine") {
-    useConnection.setState({ engine: message.connected === true });
+    connectionIs({ engine: message.connected === true });
   } else if (message.type === "hello") {
-    useConnection.setState({ engine: message.engine === true });
+    connectionIs({ engine: message.engine === true });
   } else if (message.type === "refused") {
     say(String(message.message));
   }

@@ -30,7 +30,8 @@ const Group = styled(ToggleButtonGroup)`
 
 /** Which side the stage is seen from, and how tall it is. */
 export function StageTools() {
-  const { elevation, stage } = useDesk();
+  const elevation = useDesk((state) => state.elevation);
+  const stage = useDesk((state) => state.stage);
   const taller = stage === "strip";
   return (
     <Corner>

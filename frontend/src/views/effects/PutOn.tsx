@@ -87,8 +87,8 @@ type Mode = (typeof MODES)[number]["id"];
 export function PutOn({ editor, isOpen, onClose }: { editor: Editor; isOpen: boolean; onClose: () => void }) {
   const { effect, heads } = editor;
   const { data: pages } = usePages();
-  const { data: show } = useShow();
-  const group = show?.groups.find(
+  const { data: groups } = useShow((show) => show.groups);
+  const group = groups?.find(
     (one) => one.heads.length === heads.length && one.heads.every((key) => heads.includes(key)),
   );
   const [mode, setMode] = useState<Mode>("fader");

@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import { api, take } from "../../api/client";
 import { useEdit } from "../../api/queries";
-import { act, useLive } from "../../live/socket";
+import { act, useLivePart, useTempos } from "../../live/socket";
 import { useDesk } from "../../state";
 import { Button, Toggle } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -77,8 +77,8 @@ interface Speed {
 export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string | null }) {
   const { effect, weave } = editor;
   const speed = effect.document.speed as Speed;
-  const tempos = useLive(({ state }) => state?.tempos ?? null);
-  const chip = useLive(({ state }) => state?.running.find((one) => one.key === runKey) ?? null);
+  const tempos = useTempos();
+  const frozen = useLivePart((state) => state?.running.find((one) => one.key === runKey)?.frozen ?? null);
   const [slowest, fastest] = (effect.document.drift as [number, number] | undefined) ?? [100, 100];
   const ends = Number(effect.document.ends_after ?? 0);
   const tempo = tempos?.find((one) => one.name === speed.tempo);
@@ -186,20 +186,20 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
       <Part>
         <Row>
           <Toggle
-            isDisabled={!chip}
-            isSelected={!!chip?.frozen}
+            isDisabled={frozen === null}
+            isSelected={frozen === true}
             onChange={(on) => act({ do: "freeze", key: runKey, on })}
           >
-            {chip?.frozen ? "Frozen" : "Freeze"}
+            {frozen ? "Frozen" : "Freeze"}
           </Toggle>
-          <Button isDisabled={!chip?.frozen} onPress={() => keep.mutate(undefined)}>
+          <Button isDisabled={!frozen} onPress={() => keep.mutate(undefined)}>
             Keep as a look
           </Button>
         </Row>
         <Facts>
-          {!chip
+          {frozen === null
             ? "It does not run: apply it, then it can be held still."
-            : chip.frozen
+            : frozen
               ? "Held where it is. Keep it as values of the draft, or let it go on."
               : "Freeze holds it where it is, to keep that as a look."}
         </Facts>

@@ -40,6 +40,7 @@ export interface Editor extends Hands {
 }
 
 const NO_HEADS: string[] = [];
+const NO_GROUPS: Schemas["ShowView"]["groups"] = [];
 
 /** Heads that the effect in the editor can be seen on: those it runs on, the selection, groups. */
 export function useKnownHeads() {
@@ -47,10 +48,10 @@ export function useKnownHeads() {
   const selection = useDesk((state) => state.selection);
   const { data: draft } = useDraft();
   const { data: pages } = usePages();
-  const { data: show } = useShow();
+  const { data: groups } = useShow((show) => show.groups);
   const inDraft = draft?.effects.find((one) => key === `draft:${one.id}`);
   const control = pages?.pages.flatMap((page) => page.controls).find((one) => one.key === key);
-  return { own: inDraft?.heads ?? control?.heads ?? NO_HEADS, selection, groups: show?.groups ?? [] };
+  return { own: inDraft?.heads ?? control?.heads ?? NO_HEADS, selection, groups: groups ?? NO_GROUPS };
 }
 
 /** The effect under the hands: its document, sentence and weave, and the ways to change them. */

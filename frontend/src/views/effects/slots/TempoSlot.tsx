@@ -4,7 +4,7 @@ import { ChoiceSlot } from "./ChoiceSlot";
 
 /** Which tempo. */
 export function TempoSlot(props: SlotProps) {
-  const { data: show } = useShow();
-  const options = (show?.tempos ?? []).map((tempo) => ({ value: tempo.name, text: tempo.name }));
+  const { data: tempos } = useShow((show) => show.tempos);
+  const options = (tempos ?? []).map((tempo) => ({ value: tempo.name, text: tempo.name }));
   return <ChoiceSlot {...props} part={{ ...props.part, options }} />;
 }

@@ -1,0 +1,29 @@
+import { useMemo, useState } from "react";
+
+import { api, take } from "../api/client";
+import { useEdit } from "../api/queries";
+import { useDesk } from "../state";
+import { say } from "../ui/Toasts";
+import { ShortcutSheet } from "./ShortcutSheet";
+import { useShortcuts } from "./shortcuts";
+import { useUndo } from "./UndoTools";
+
+/** The keys that act everywhere, and the sheet that tells them. */
+export function Shortcuts() {
+  const [help, setHelp] = useState(false);
+  const { undo, redo } = useUndo();
+  const clear = useEdit(async () => {
+    await take(api.DELETE("/api/draft"));
+    useDesk.setState(({ effect }) => (effect?.key?.startsWith("draft:") ? { effect: null } : {}));
+    say("Cleared the draft. Undo brings it back.", "done");
+  });
+  const clearDraft = clear.mutate;
+  const commands = useMemo(
+    () => ({ undo, redo, clearDraft: () => clearDraft(undefined), help: () => setHelp(true) }),
+    // undo and redo are made anew on each render, but do the same
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [clearDraft],
+  );
+  useShortcuts(commands);
+  return <ShortcutSheet isOpen={help} onClose={() => setHelp(false)} />;
+}
