@@ -17,7 +17,7 @@ def test_frames_are_the_effect_and_steps_stay_within_their_error(document):
     stand = row_of_heads(4, {"intensity": 20.0, "red": 1.0, "green": 0.3, "blue": 0.0})
     made = bake.frames(effect, stand, bpm=96, rate=40)
     assert np.diff(made.times).max() <= 1 / 40 + 1e-9
-    _, values, _ = weave.over_time(effect, stand, weave.theta_at(effect, made.times, 96))
+    values = weave.over_time(effect, stand, weave.theta_at(effect, made.times, 96)).values
     for name, baked in made.values.items():
         np.testing.assert_array_equal(baked, values[:, attributes.INDEX[name]])
         error = attributes.BY_NAME[name].span / 50

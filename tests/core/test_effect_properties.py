@@ -17,8 +17,8 @@ BASE = {"intensity": 50.0, "pan": 10.0, "tilt": 20.0, "red": 1.0, "green": 0.4, 
 
 def values(document, heads, theta, base=BASE):
     effect = effect_document.read(document).to_core()
-    _, clamped, raw = weave.over_time(effect, row_of_heads(heads, base), np.asarray(theta, float))
-    return clamped, raw
+    woven = weave.over_time(effect, row_of_heads(heads, base), np.asarray(theta, float))
+    return woven.values, woven.raw
 
 
 @settings(max_examples=150, deadline=None)
@@ -122,7 +122,7 @@ def test_an_effect_that_repeats_is_where_it_was_after_its_closing_cycles(documen
     if not weave.repeats(effect):
         return
     stand = row_of_heads(heads, BASE)
-    placed, _, _ = weave.over_time(effect, stand, np.zeros(1))
+    placed = place(effect, np.arange(len(stand.heads)), stand.heads)
     closing = weave.closing_cycles(effect, placed, most=1e9)
     document_times = [theta, theta + closing]
     _, raw = values(document, heads, document_times)

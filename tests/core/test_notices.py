@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import notices
+from zarabanda.core import notices, weave
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document, effect_edit
 
@@ -78,4 +78,14 @@ def test_the_library_moves_on_any_number_of_heads_and_warns_of_nothing(document,
     base = {"intensity": 10.0, "tilt": 20.0, "zoom": 20.0, "red": 1.0, "green": 0.5, "blue": 0.1}
     seen = notices.look(read, row_of_heads(heads, base), bpm=96)
     assert [notice.text for notice in notices.notices(seen) if not notice.note] == []
-    assert np.ptp(seen.values, axis=0).max() > 0.05
+    assert np.ptp(seen.woven.values, axis=0).max() > 0.05
+
+
+def test_what_is_woven_closely_is_not_computed_anew():
+    read = effect_document.read(LIBRARY[0]).to_core()
+    stand = row_of_heads(4, {"intensity": 90.0})
+    fine, coarse = (weave.over_time(read, stand, np.linspace(0, 2, count), np.float32) for count in (150, 40))
+    assert notices.look_at(fine, 2.0, bpm=96).woven is fine
+    assert notices.look_at(coarse, 2.0, bpm=96).woven is not coarse
+    told = [sorted(n.kind for n in notices.notices(notices.look_at(one, 2.0, bpm=96))) for one in (fine, coarse)]
+    assert told[0] == told[1]

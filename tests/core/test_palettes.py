@@ -25,7 +25,7 @@ def held(attribute, *values, heads=3, base=None, **layer):
     }  # fmt: skip
     effect = effect_document.read(document).to_core(PALETTES)
     theta = (np.arange(len(values)) + 0.5) / len(values)
-    _, found, _ = weave.over_time(effect, row_of_heads(heads, base), theta)
+    found = weave.over_time(effect, row_of_heads(heads, base), theta).values
     return found[:, [attributes.INDEX[name] for name in attributes.touched(attribute)]]
 
 
@@ -63,8 +63,7 @@ def test_a_way_between_positions_is_straight():
     stops = [{"value": goes_to("Crowd"), "travel": 1, "hold": 0}, {"value": "base", "travel": 1, "hold": 0}]
     layer = {"attribute": "position", "form": {"kind": "stops", "stops": stops}}
     document = {"name": "x", "spread": {"kind": "ripple", "degrees": 0}, "layers": [layer]}
-    _, found, _ = weave.over_time(
-        effect_document.read(document).to_core(PALETTES), row_of_heads(2, BASE), np.array([0.0, 0.25, 0.4999999])
-    )
+    effect = effect_document.read(document).to_core(PALETTES)
+    found = weave.over_time(effect, row_of_heads(2, BASE), np.array([0.0, 0.25, 0.4999999])).values
     np.testing.assert_allclose(found[:, attributes.PAN, 1], [5, 17.5, 30], atol=1e-4)
     np.testing.assert_allclose(found[:, attributes.TILT, 0], [7, -21.5, -50], atol=1e-4)

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import scope
+from zarabanda.core import scope, weave
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document
 
@@ -15,7 +15,9 @@ def layer(**more):
 
 
 def scopes(document, heads, theta):
-    return scope.scopes(effect_document.read(document).to_core(), row_of_heads(heads, {"intensity": 50.0}), np.asarray(theta))
+    return scope.scopes(
+        weave.over_time(effect_document.read(document).to_core(), row_of_heads(heads, {"intensity": 50.0}), np.asarray(theta))
+    )
 
 
 def test_the_form_is_shown_whole_with_what_is_cut_off():
@@ -34,7 +36,7 @@ def test_a_path_on_stage_is_shown_in_metres_on_its_plane(plane, at, pan, tilt):
     form = {"kind": "path", "path": "circle", "width": 3, "height": 2, "plane": plane, "plane_at": at}
     document = {"name": "x", "layers": [{"attribute": "position", "form": form}]}
     stand = row_of_heads(3, {"pan": pan, "tilt": tilt})
-    (one,) = scope.scopes(effect_document.read(document).to_core(), stand, np.zeros(1))
+    (one,) = scope.scopes(weave.over_time(effect_document.read(document).to_core(), stand, np.zeros(1)))
     assert one.metres
     np.testing.assert_allclose(np.ptp(one.values, axis=0), [3, 2], atol=0.01)
     np.testing.assert_allclose((one.values.max(axis=0) + one.values.min(axis=0)) / 2, one.base, atol=0.01)

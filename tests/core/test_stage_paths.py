@@ -19,7 +19,7 @@ def path(plane="floor", at=0.0, **more):
 
 def landings(document, theta, plane="floor", at=0.0, pan=0.0, tilt=30.0):
     stand = row_of_heads(1, {"pan": pan, "tilt": tilt})
-    _, _, raw = weave.over_time(effect_document.read(document).to_core(), stand, np.asarray(theta))
+    raw = weave.over_time(effect_document.read(document).to_core(), stand, np.asarray(theta)).raw
     turns = raw[:, [attributes.PAN, attributes.TILT], 0]
     direction = stage.direction(turns[:, 0], turns[:, 1], np.repeat(HANGING, len(turns), axis=0))
     axis = 2 if plane == "floor" else 1

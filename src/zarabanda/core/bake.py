@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from . import attributes, weave
 from .effect import Effect
+from .placement import place
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -34,11 +35,11 @@ class Steps:
 
 def frames(effect: Effect, stand: weave.Stand, bpm: float, rate: float) -> Frames:
     """One closing cycle of an effect (64 cycles at most), a frame every 1/rate s, both ends included."""
-    placed, _, _ = weave.over_time(effect, stand, np.zeros(1))
+    placed = place(effect, np.arange(len(stand.heads)), stand.heads)
     seconds = weave.closing_cycles(effect, placed) * weave.cycle_seconds(effect, bpm)
     count = max(int(np.ceil(seconds * rate - 1e-9)), 1)
     times = np.linspace(0, seconds, count + 1)
-    _, values, _ = weave.over_time(effect, stand, weave.theta_at(effect, times, bpm))
+    values = weave.over_time(effect, stand, weave.theta_at(effect, times, bpm), placed=placed).values
     return Frames(times, {name: values[:, attributes.INDEX[name]] for name in weave.moved(effect, stand)}, seconds)
 
 

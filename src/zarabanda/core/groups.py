@@ -104,6 +104,7 @@ class Group:
         self.count, self.back = first.count, first.back_and_forth
         self.shuffled = first.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
+        self.rounds: list[int] = np.unique(self.turn).tolist()
         self._own_rows, self._pattern = np.unique(self.row, return_inverse=True)
         self._one_row = len(self._own_rows) == 1  # then it need not be looked up for each
         self._own_instances = np.unique(self.instance)
@@ -136,7 +137,7 @@ class Group:
             if array.ndim > 1 or array.strides[0]:
                 setattr(other, name, np.tile(array, (copies, *[1] * (array.ndim - 1))))
             else:
-                setattr(other, name, np.broadcast_to(array[0], size * copies))
+                setattr(other, name, _repeated(array[0], size * copies))
         apart = np.repeat(np.arange(copies), size)
         other.row = other.row + apart * rows
         other.instance = other.instance + apart * instances
@@ -167,7 +168,7 @@ class Group:
         for name in self._per_element:
             array = getattr(self, name)
             if array.ndim == 1 and array.strides[0] and (array == array[0]).all():
-                setattr(self, name, np.broadcast_to(array[0].copy(), array.shape))
+                setattr(self, name, _repeated(array[0], len(array)))
 
     _tables: tuple[str, ...] = ()
     """Arrays of numbers that elements look up."""
@@ -298,6 +299,12 @@ class Group:
         latest = np.where(turns.active, turns.p, np.inf).argmin(axis=0)
         elements = np.arange(len(latest))
         return Turns(turns.p[latest, elements], turns.active[latest, elements], None, None)
+
+
+def _repeated(value: Any, count: int) -> NDArray[Any]:
+    """One value `count` times, kept once; `np.broadcast_to` does the same ten times as slowly."""
+    one = np.array([value])
+    return np.ndarray((count,), one.dtype, one.data, 0, (0,))
 
 
 def _lie(how: str, pattern: Ints, offset: Floats) -> Lie:

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from . import attributes, colour, stage, weave
 from .effect import Effect, Layer, Path, Stops, Waveform
-from .placement import Placed
+from .placement import place
 
 Floats = NDArray[np.float64]
 Doc = dict[str, Any]
@@ -22,6 +22,10 @@ Doc = dict[str, Any]
 FRAME_RATE = 44.0
 _SAMPLES, _FEWEST_SAMPLES, _VALUES = 240, 96, 12_000
 _MOST_CYCLES = 16.0
+_DENSE = 48.0
+"""So many times a cycle show what goes on in it."""
+_HAIR, _STILL = 1e-6, 1e-4
+"""A hair beyond the range, as a share of it, is not cut off; what changes by less, in any unit, stands still."""
 
 
 @dataclass(frozen=True)
@@ -51,17 +55,25 @@ class Notice:
 
 @dataclass(frozen=True)
 class Look:
-    """An effect as it was looked at: its values over some closing cycles. speeds: (N,) the fastest pan and tilt, °/s."""
+    """An effect as it was looked at, over `cycles` cycles. closing: cycles after which it is where it began; speeds: the
+    fastest that heads pan and tilt, °/s."""
 
-    effect: Effect
-    stand: weave.Stand
-    placed: Placed
-    values: Floats  # (T, A, N) clamped
-    raw: Floats  # (T, A, N)
+    woven: weave.Woven
+    cycles: float
     seconds_per_cycle: float
     closing: float
-    pan_speed: float
-    tilt_speed: float
+    pan_speed: float = 240.0
+    tilt_speed: float = 180.0
+
+    @property
+    def effect(self) -> Effect:
+        """What is looked at."""
+        return self.woven.effect
+
+    @property
+    def stand(self) -> weave.Stand:
+        """On which heads."""
+        return self.woven.stand
 
     def active_layers(self) -> Iterator[tuple[int, Layer]]:
         """Layers that act, with their numbers."""
@@ -72,18 +84,26 @@ class Look:
     def row(self, name: str) -> Floats:
         """Values (T, heads that have it) of an attribute."""
         index = attributes.INDEX[name]
-        return self.values[:, index][:, self.stand.heads.has[index]]
+        return self.woven.values[:, index][:, self.stand.heads.has[index]]
 
 
 def look(effect: Effect, stand: weave.Stand, bpm: float, *, pan_speed: float = 240.0, tilt_speed: float = 180.0) -> Look:
     """Look at an effect on a stand over its closing cycles (16 at most). bpm: of its tempo; speeds: of the fixtures, °/s."""
-    placed, _, _ = weave.over_time(effect, stand, np.zeros(1))
+    placed = place(effect, np.arange(len(stand.heads)), stand.heads)
     closing = weave.closing_cycles(effect, placed, most=1e6)
     samples = max(_FEWEST_SAMPLES, min(_SAMPLES, _VALUES // max(len(stand.heads), 1)))
-    theta = np.arange(samples) / samples * min(max(closing, 1.0), _MOST_CYCLES) + 1e-6
-    _, values, raw = weave.over_time(effect, stand, theta)
-    seconds = weave.cycle_seconds(effect, bpm)
-    return Look(effect, stand, placed, values, raw, seconds, closing, pan_speed, tilt_speed)
+    cycles = min(max(closing, 1.0), _MOST_CYCLES)
+    theta = np.arange(samples) / samples * cycles + 1e-6
+    woven = weave.over_time(effect, stand, theta, placed=placed)
+    return Look(woven, cycles, weave.cycle_seconds(effect, bpm), closing, pan_speed, tilt_speed)
+
+
+def look_at(woven: weave.Woven, cycles: float, bpm: float) -> Look:
+    """Look at what is woven already, `cycles` long, where that shows each of its closing cycles well enough; else anew."""
+    closing = weave.closing_cycles(woven.effect, woven.placed, most=1e6)
+    if len(woven.theta) / cycles < _DENSE or cycles < min(closing, _MOST_CYCLES):
+        return look(woven.effect, woven.stand, bpm)
+    return Look(woven, cycles, weave.cycle_seconds(woven.effect, bpm), closing)
 
 
 def _dark(seen: Look) -> Iterator[Notice]:
@@ -121,9 +141,10 @@ def _cut_off(seen: Look) -> Iterator[Notice]:
             has = seen.stand.heads.has[row]
             if attributes.BY_NAME[name].circle or not has.any():
                 continue
-            raw = seen.raw[:, row][:, has]
-            below = float((raw < seen.stand.low[row, has] - 1e-9).mean())
-            above = float((raw > seen.stand.high[row, has] + 1e-9).mean())
+            raw = seen.woven.raw[:, row][:, has]
+            hair = _HAIR * attributes.BY_NAME[name].span
+            below = float((raw < seen.stand.low[row, has] - hair).mean())
+            above = float((raw > seen.stand.high[row, has] + hair).mean())
             if below + above < 0.02:
                 continue
             other = _opposite(layer, below, above)
@@ -162,12 +183,14 @@ def _static(seen: Look) -> Iterator[Notice]:
             path = f"layers.{number}.{place}"
             fix = None if isinstance(layer.form, Stops) else Fix(path, value, f"Make it {value:g} {row.unit} deep")
             yield Notice("static", path, "Nothing moves: the depth is 0.", fix=fix)
-    moved = seen.values.max(axis=0) - seen.values.min(axis=0)
+    rows = [attributes.INDEX[name] for name in weave.moved(seen.effect, seen.stand)]
+    values = seen.woven.values[:, rows]
+    moved = values.max(axis=0) - values.min(axis=0)
     if not any(True for _ in seen.active_layers()):
         yield Notice(
             "static", "layers", "Nothing moves: all layers are muted.", fix=Fix("layers.0.muted", False, "Let the first act")
         )
-    elif moved.size and moved.max() < 1e-6 and all(_layer_depth(layer)[1] > 0 for _, layer in seen.active_layers()):
+    elif moved.size and moved.max() < _STILL and all(_layer_depth(layer)[1] > 0 for _, layer in seen.active_layers()):
         yield Notice("static", "layers", "Nothing can be seen to move: the layers cancel out, or the heads cannot do this.")
 
 
@@ -212,9 +235,9 @@ def _too_fast(seen: Look) -> Iterator[Notice]:
         yield Notice("too-fast", place, text, fastest, slower)
     for name, limit in (("pan", seen.pan_speed), ("tilt", seen.tilt_speed)):
         values = seen.row(name)
-        if not values.size or values.max() - values.min() < 1e-6:
+        if not values.size or values.max() - values.min() < _STILL:
             continue
-        step = min(max(seen.closing, 1.0), _MOST_CYCLES) / len(values) * seen.seconds_per_cycle
+        step = seen.cycles / len(values) * seen.seconds_per_cycle
         speeds = np.abs(np.diff(values, axis=0)) / step
         # a jump (a square, a snap) is meant to be as fast as the head can
         fast = float(np.percentile(speeds, 95))

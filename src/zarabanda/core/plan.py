@@ -254,10 +254,9 @@ def _schedule(groups: Sequence[Group]) -> list[tuple[Group, Ints | slice]]:
     """Which elements of which group act, round by round."""
     order: list[tuple[int, Group, Ints | slice]] = []
     for group in groups:
-        turns = np.unique(group.turn)
-        if len(turns) == 1:
-            order.append((int(turns[0]), group, slice(None)))
+        if len(group.rounds) == 1:
+            order.append((group.rounds[0], group, slice(None)))
             continue
-        order += [(int(turn), group, np.flatnonzero(group.turn == turn)) for turn in turns]
+        order += [(turn, group, np.flatnonzero(group.turn == turn)) for turn in group.rounds]
     order.sort(key=lambda item: item[0])
     return [(group, chosen) for _, group, chosen in order]

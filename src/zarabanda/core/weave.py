@@ -30,21 +30,52 @@ class Stand:
     mixes: NDArray[np.bool_]
 
 
+@dataclass(frozen=True)
+class Woven:
+    """An effect on a stand at several times. theta: (T,) cycles; values: (T, A, N) natural units, clamped to the heads'
+    ranges; raw: the same before they are clamped."""
+
+    effect: Effect
+    stand: Stand
+    placed: Placed
+    theta: Floats
+    values: Floats
+    raw: Floats
+    _plan: Plan
+    _running: Running
+
+    def phases(self) -> dict[int, Floats]:
+        """Where each layer's heads are in their cycles, (T, N) 0…1 by layer number; NaN at rest, and where it does not act."""
+        found: dict[int, Floats] = {}
+        size = len(self.theta) * len(self.stand.heads)
+        for numbers, who, p in self._plan.where(self._running):
+            for number in np.unique(numbers):
+                own = found.setdefault(int(number), np.full(size, np.nan))
+                mine = numbers == number
+                own[who[mine]] = p[mine]
+        return {number: own.reshape(len(self.theta), -1) for number, own in found.items()}
+
+
 def over_time(
-    effect: Effect, stand: Stand, theta: Floats, precision: DTypeLike = np.float64, shifts: Sequence[float] = ()
-) -> tuple[Placed, Floats, Floats]:
-    """Values of all heads at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
+    effect: Effect,
+    stand: Stand,
+    theta: Floats,
+    precision: DTypeLike = np.float64,
+    *,
+    shifts: Sequence[float] = (),
+    placed: Placed | None = None,
+) -> Woven:
+    """The effect at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
 
-    shifts: live phase shifts of the layers in cycles, for one θ alone.
-
-    Returns the placed effect, values clamped to the heads' ranges (T, A, N), and the same before they are clamped.
+    shifts: live phase shifts of the layers in cycles, for one θ alone. placed: the effect on this stand, where it is known.
     """
     count = len(stand.heads)
-    placed = place(effect, np.arange(count), stand.heads)
+    placed = placed or place(effect, np.arange(count), stand.heads)
     plan = Plan([placed], count, stand.mixes, precision).tiled(len(theta))
     values = np.tile(stand.base.ravel().astype(precision), len(theta))
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
-    plan.apply(values, Running(theta, np.where(ended, 0.0, 1.0), [shifts] if shifts else ()))
+    running = Running(theta, np.where(ended, 0.0, 1.0), [shifts] if shifts else ())
+    plan.apply(values, running)
     raw = values.reshape(len(theta), attributes.COUNT, count)
     clamped = np.tile(np.clip(stand.base, stand.low, stand.high).astype(precision), (len(theta), 1, 1))
     for row in np.flatnonzero(plan.touched.any(axis=1)):
@@ -52,7 +83,7 @@ def over_time(
         if attributes.ATTRIBUTES[row].circle:
             own %= 360
         clamped[:, row] = np.clip(own, stand.low[row], stand.high[row])
-    return placed, clamped, raw
+    return Woven(effect, stand, placed, theta, clamped, raw, plan, running)
 
 
 def moved(effect: Effect, stand: Stand) -> list[str]:

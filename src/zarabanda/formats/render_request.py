@@ -100,7 +100,7 @@ def render(request: RenderRequest) -> dict[str, list[list[float]]]:
     """{attribute: [[value per head, in pick order] per time]} for the attributes that the effect touches."""
     effect, stand = effect_of(request), stand_of(request)
     theta = weave.theta_at(effect, np.array(request.times), request.bpm)
-    _, values, _ = weave.over_time(effect, stand, theta)
+    values = weave.over_time(effect, stand, theta).values
     return {name: values[:, attributes.INDEX[name]].tolist() for name in weave.moved(effect, stand)}
 
 

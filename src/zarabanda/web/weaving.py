@@ -97,7 +97,7 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
     return name, _DARKEST + (1 - _DARKEST) * _grey(row, low, high), (low - (high - low) * _DARKEST / (1 - _DARKEST), high)
 
 
-def _notices(effect: Effect, stand: weave.Stand, bpm: float) -> list[NoticeView]:
+def _notices(woven: weave.Woven, cycles: float, bpm: float) -> list[NoticeView]:
     return [
         NoticeView(
             kind=notice.kind,
@@ -106,13 +106,13 @@ def _notices(effect: Effect, stand: weave.Stand, bpm: float) -> list[NoticeView]
             note=notice.note,
             fix=FixView(**asdict(notice.fix)) if notice.fix else None,
         )
-        for notice in notices.notices(notices.look(effect, stand, bpm))
+        for notice in notices.notices(notices.look_at(woven, cycles, bpm))
     ]
 
 
-def _scopes(effect: Effect, stand: weave.Stand, theta: Floats, order: NDArray[np.int64]) -> list[ScopeView]:
+def _scopes(woven: weave.Woven, order: NDArray[np.int64]) -> list[ScopeView]:
     views = []
-    for one in scope.scopes(effect, stand, theta):
+    for one in scope.scopes(woven):
         kind: Literal["wave", "path", "colour"] = "wave" if len(one.names) == 1 else "path" if len(one.names) == 2 else "colour"
         at = np.nan_to_num(one.phases[:, order].T * 254, nan=255.0)
         views.append(
@@ -152,15 +152,15 @@ def _spread(effect: Effect, placed: Placed, keys: list[str]) -> dict[str, Any]:
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
+    placed = place(effect, np.arange(len(ground.stand.heads)), ground.stand.heads)
     cycles = ask.cycles
     if cycles is None:
-        placed = place(effect, np.arange(len(ground.stand.heads)), ground.stand.heads)
         cycles = weave.closing_cycles(effect, placed)
         cycles *= -(-_SHOWN_CYCLES // cycles)
     theta = ask.start + (np.arange(ask.columns) + 0.5) / ask.columns * cycles
-    placed, values, raw = weave.over_time(effect, ground.stand, theta, np.float32)
+    woven = weave.over_time(effect, ground.stand, theta, np.float32, placed=placed)
     touched = _touched(effect)
-    name, colours, ends = _pixels(ask.attribute, values, ground, touched)
+    name, colours, ends = _pixels(ask.attribute, woven.values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))
     order = placed.order[rank]
     pixels = (np.clip(colours[:, order], 0, 1) * 255 + 0.5).astype(np.uint8).transpose(1, 0, 2)
@@ -183,8 +183,8 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         black=ends[0],
         white=ends[1],
         attributes=["look", *touched],
-        cut_off=weave.cut_off(raw, ground.stand, touched),
-        notices=_notices(effect, ground.stand, bpm) if ask.notices else [],
-        scopes=_scopes(effect, ground.stand, theta, order) if ask.notices else [],
+        cut_off=weave.cut_off(woven.raw, ground.stand, touched),
+        notices=_notices(woven, cycles, bpm) if ask.notices else [],
+        scopes=_scopes(woven, order) if ask.notices else [],
         pixels=base64.b64encode(np.ascontiguousarray(pixels).tobytes()).decode(),
     )

@@ -95,7 +95,7 @@ def keep_frozen(body: FrozenLook) -> Done:
         heads = known_heads(user.heads)
         values = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
         stand = weaving.stand_of(link.rig, heads, values)
-        _, found, _ = weave.over_time(effect, stand, np.array([running["theta"]]), shifts=running["layer_shifts"])
+        found = weave.over_time(effect, stand, np.array([running["theta"]]), shifts=running["layer_shifts"]).values
         for name in weave.moved(effect, stand):
             row = attributes.INDEX[name]
             has = stand.heads.has[row]
