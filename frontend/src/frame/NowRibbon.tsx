@@ -65,6 +65,7 @@ const Chips = styled.div`
   align-items: center;
 `;
 const SAMPLES = 36;
+const TRACE_MS = 100;
 
 /** A small live trace: how strong it is and where in its cycle, over the last seconds. */
 function LiveTrace({ runKey }: { runKey: string }) {
@@ -76,7 +77,7 @@ function LiveTrace({ runKey }: { runKey: string }) {
     const bone = getComputedStyle(element).color;
     let before = -1;
     return onEveryFrame((now) => {
-      if (now - before < 45) return;
+      if (now - before < TRACE_MS) return;
       before = now;
       const running = runningOf(runKey);
       if (running) past.current.push(running.weight * (0.5 - 0.5 * Math.cos(running.theta * 2 * Math.PI)));

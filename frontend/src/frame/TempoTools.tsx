@@ -42,7 +42,8 @@ export function TempoTools() {
         const one = state?.tempos.find((other) => other.name === name) ?? state?.tempos[0];
         if (!square.current || !one || !state || !live.heads) return;
         const beat = one.beat + ((live.heads.time - state.t) * one.bpm) / 60;
-        square.current.dataset.on = String(((beat % 1) + 1) % 1 < 0.2);
+        const on = String(((beat % 1) + 1) % 1 < 0.2);
+        if (square.current.dataset.on !== on) square.current.dataset.on = on;
       }),
     [name],
   );

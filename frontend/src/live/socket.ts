@@ -4,6 +4,7 @@ import { create } from "zustand";
 import { refresh, showHasChanged } from "../api/queries";
 import { say } from "../ui/Toasts";
 import { readFrame, type HeadsFrame, type Running } from "./frame";
+import { wake } from "./loop";
 
 export interface LiveTempo {
   name: string;
@@ -139,6 +140,7 @@ export function connect() {
       live.heads = frame;
       live.arrived = performance.now();
     } else if (frame) live.universes.set(frame.universe, frame.slots);
+    wake();
   };
   socket.onclose = () => {
     useConnection.setState({ connected: false });

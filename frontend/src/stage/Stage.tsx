@@ -4,11 +4,11 @@ import styled from "styled-components";
 import { useRig } from "../api/queries";
 import type { HeadsFrame } from "../live/frame";
 import { live } from "../live/socket";
-import { onEveryFrame } from "../live/loop";
+import { onEveryFrame, wake } from "../live/loop";
 import { desk, useDesk } from "../state";
 import { STAGE } from "../theme/tokens";
 import { fit, inBox, project, type Point, type View } from "./geometry";
-import { paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
+import { cellGround, paintBeams, paintCells, paintHeads, paintWires, placeOf, type Head } from "./paint";
 import { StageTools } from "./StageTools";
 
 const Frame = styled.section`
@@ -78,7 +78,7 @@ export function Stage() {
     if (!element || !context || !heads.length) return;
     const places = heads.map(placeOf);
     let view = fit(places, 100, 100, "front");
-    let points = places.map((place) => project(view, place));
+    let ground = cellGround(view, heads, { width: 1, height: 1 }, 1);
     let known = "";
     let shown: { frame: HeadsFrame | null; selection: string[] | null; drag: Drag | null } = {
       frame: null,
@@ -90,11 +90,12 @@ export function Stage() {
     const paint = () => {
       const scale = devicePixelRatio;
       const { clientWidth: width, clientHeight: height } = element;
-      if (element.width !== width * scale || element.height !== height * scale) {
-        element.width = width * scale;
-        element.height = height * scale;
-      }
       if (!width || !height) return;
+      const [wide, high] = [Math.round(width * scale), Math.round(height * scale)];
+      if (element.width !== wide || element.height !== high) {
+        element.width = wide;
+        element.height = high;
+      }
       const { elevation, selection } = useDesk.getState();
       const form = `${width} ${height} ${scale} ${elevation}`;
       const isNew = form !== known;
@@ -108,7 +109,7 @@ export function Stage() {
       if (isNew) {
         known = form;
         view = fit(places, width, height, elevation);
-        points = places.map((place) => project(view, place));
+        ground = cellGround(view, heads, element, scale);
       }
       if (isNew || shown.selection !== selection) {
         still.width = element.width;
@@ -120,9 +121,13 @@ export function Stage() {
       }
       shown = { frame: live.heads, selection, drag: drag.current };
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      context.fillStyle = STAGE.ground;
-      context.fillRect(0, 0, width, height);
-      if (live.heads?.rig === rig!.number) paintLight(context, view, heads, points, live.heads);
+      if (live.heads?.rig === rig!.number) {
+        paintCells(context, ground, live.heads);
+        paintBeams(context, view, heads, live.heads);
+      } else {
+        context.fillStyle = STAGE.ground;
+        context.fillRect(0, 0, width, height);
+      }
       context.drawImage(still, 0, 0, width, height);
       if (drag.current) {
         const { from, to } = drag.current;
@@ -136,9 +141,12 @@ export function Stage() {
       element.setPointerCapture(event.pointerId);
       const point = { x: event.offsetX, y: event.offsetY };
       drag.current = { from: point, to: point };
+      wake();
     };
     const move = (event: PointerEvent) => {
-      if (drag.current) drag.current = { ...drag.current, to: { x: event.offsetX, y: event.offsetY } };
+      if (!drag.current) return;
+      drag.current = { ...drag.current, to: { x: event.offsetX, y: event.offsetY } };
+      wake();
     };
     const up = (event: PointerEvent) => {
       if (!drag.current) return;
@@ -165,8 +173,13 @@ export function Stage() {
     element.addEventListener("pointermove", move);
     element.addEventListener("pointerup", up);
     const stop = onEveryFrame(paint);
+    const deaf = useDesk.subscribe(wake); // what is selected, and how large the stage is
+    const seen = new ResizeObserver(wake);
+    seen.observe(element);
     return () => {
       stop();
+      deaf();
+      seen.disconnect();
       element.removeEventListener("pointerdown", down);
       element.removeEventListener("pointermove", move);
       element.removeEventListener("pointerup", up);

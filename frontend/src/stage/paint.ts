@@ -55,34 +55,73 @@ function paintBeam(context: CanvasRenderingContext2D, view: View, place: Place, 
   context.fill();
 }
 
-function paintCell(context: CanvasRenderingContext2D, at: Point, light: Light, size: Point) {
-  context.fillStyle = `rgb(${light.red} ${light.green} ${light.blue})`;
-  context.fillRect(at.x - size.x / 2, at.y - size.y / 2, size.x, size.y);
-}
-
 function cellSize(kind: string, view: View): Point {
   const metres =
     kind === "wall" ? { x: 0.115, y: 0.115 } : kind === "batten" ? { x: 0.08, y: 0.16 } : { x: 0.26, y: 0.2 };
   return { x: Math.max(metres.x * view.scaleX, 2), y: Math.max(metres.y * view.scaleY, 2.5) };
 }
 
-/** Light: what the newest frame says, beams over cells. */
-export function paintLight(
-  context: CanvasRenderingContext2D,
+/** Where the cells of a rig are on a picture of a size, in its own pixels: written there without drawing each. */
+export interface CellGround {
+  image: ImageData;
+  cells: { index: number; x: number; y: number; width: number; height: number }[];
+}
+
+/** The ground of the stage, with room for the cells of batten, wall and the like. scale: pixels of the picture per CSS pixel. */
+export function cellGround(
   view: View,
   heads: Head[],
-  points: Point[],
+  size: { width: number; height: number },
+  scale: number,
+): CellGround {
+  const image = new ImageData(size.width, size.height);
+  const ground = parseInt(STAGE.ground.slice(1), 16);
+  new Uint32Array(image.data.buffer).fill(pixel(ground >> 16, (ground >> 8) & 255, ground & 255));
+  const within = (value: number, most: number) => Math.min(Math.max(Math.round(value * scale), 0), most);
+  const cells = heads.flatMap((head, index) => {
+    if (!CELLS.has(head.kind)) return [];
+    const at = project(view, placeOf(head));
+    const half = cellSize(head.kind, view);
+    const [x, y] = [within(at.x - half.x / 2, size.width), within(at.y - half.y / 2, size.height)];
+    const width = within(at.x + half.x / 2, size.width) - x;
+    const height = within(at.y + half.y / 2, size.height) - y;
+    return [{ index, x, y, width, height }];
+  });
+  return { image, cells };
+}
+
+/** A colour as a pixel of an `ImageData` seen as 32-bit numbers (all machines that browsers run on put red first). */
+const pixel = (red: number, green: number, blue: number) =>
+  ((255 << 24) | (blue << 16) | (green << 8) | red) >>> 0;
+
+/** The ground with the cells on it, as the frame says; it covers all that was there. */
+export function paintCells(
+  context: CanvasRenderingContext2D,
+  { image, cells }: CellGround,
   frame: HeadsFrame,
 ) {
-  const lamps: [Place, Light][] = [];
-  heads.forEach((head, index) => {
-    if (head.kind === "haze" || index >= frame.count) return;
-    const light = lightOf(frame, index);
-    if (CELLS.has(head.kind)) paintCell(context, points[index]!, light, cellSize(head.kind, view));
-    else lamps.push([placeOf(head), light]);
-  });
+  const pixels = new Uint32Array(image.data.buffer);
+  for (const { index, x, y, width, height } of cells) {
+    if (index >= frame.count) continue;
+    const at = index * HEAD_BYTES;
+    const colour = pixel(
+      frame.heads.getUint8(at),
+      frame.heads.getUint8(at + 1),
+      frame.heads.getUint8(at + 2),
+    );
+    for (let row = y; row < y + height; row++)
+      pixels.fill(colour, row * image.width + x, row * image.width + x + width);
+  }
+  context.putImageData(image, 0, 0);
+}
+
+/** Beams of the lamps, as the frame says: light on light. */
+export function paintBeams(context: CanvasRenderingContext2D, view: View, heads: Head[], frame: HeadsFrame) {
   context.globalCompositeOperation = "lighter";
-  for (const [place, light] of lamps) paintBeam(context, view, place, light);
+  heads.forEach((head, index) => {
+    if (head.kind === "haze" || CELLS.has(head.kind) || index >= frame.count) return;
+    paintBeam(context, view, placeOf(head), lightOf(frame, index));
+  });
   context.globalCompositeOperation = "source-over";
 }
 

@@ -2,8 +2,9 @@ import { useEffect, useMemo, useRef } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
-import { onEveryFrame } from "../../live/loop";
-import { runningOf, shownTheta } from "../../live/socket";
+import { onEveryFrame, wake } from "../../live/loop";
+import type { HeadsFrame } from "../../live/frame";
+import { live, runningOf, shownTheta } from "../../live/socket";
 import {
   bytesOf,
   colourOf,
@@ -117,6 +118,44 @@ function paintTail(
   }
 }
 
+/** The form itself: what stands still while heads move on it. Of a path also the mirrored one, where a head takes it. */
+function paintForm(context: CanvasRenderingContext2D, scope: Scope, size: Size) {
+  if (scope.kind === "wave") return { points: paintWave(context, scope, size), other: null };
+  if (scope.kind === "colour") return { points: paintColours(context, scope, size), other: null };
+  const points = figurePoints(scope, size);
+  const other = scope.mirrored.some(Boolean) ? figurePoints(scope, size, true) : null;
+  context.strokeStyle = QUIET;
+  if (other) line(context, other, true);
+  context.strokeStyle = BONE;
+  line(context, points, true);
+  return { points, other };
+}
+
+const DOT = 4;
+
+function paintDot(
+  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  { x, y }: Point,
+  colour: string,
+) {
+  context.fillStyle = colour;
+  context.beginPath();
+  context.arc(x, y, DOT, 0, 7);
+  context.fill();
+  context.strokeStyle = "#0b0907";
+  context.stroke();
+}
+
+/** A dot drawn once, to be copied: a hundred of them are drawn in each frame. */
+function dotPicture(ratio: number): ImageBitmap {
+  const side = Math.ceil(2 * (DOT + 1) * ratio);
+  const dot = new OffscreenCanvas(side, side);
+  const context = dot.getContext("2d")!;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  paintDot(context, { x: DOT + 1, y: DOT + 1 }, BONE);
+  return dot.transferToImageBitmap();
+}
+
 interface Props {
   scope: Scope;
   weave: Schemas["WeaveView"];
@@ -134,46 +173,52 @@ export function ScopePicture({ scope, weave, runKey, onDrag, drags }: Props) {
   useEffect(() => {
     const element = canvas.current!;
     const context = element.getContext("2d")!;
-    return onEveryFrame(() => {
+    const still = document.createElement("canvas");
+    let form: ReturnType<typeof paintForm> | null = null;
+    let dot: ImageBitmap | null = null;
+    let size = { width: 0, height: 0 };
+    let shown: HeadsFrame | null = null;
+    const seen = new ResizeObserver(([entry]) => {
+      size = { width: entry!.contentRect.width, height: entry!.contentRect.height };
+      form = null;
+      wake();
+    });
+    seen.observe(element);
+    const paint = () => {
+      if (!size.width || (form && shown === live.heads)) return;
+      shown = live.heads;
       const ratio = devicePixelRatio;
-      const size = { width: element.clientWidth, height: element.clientHeight };
-      if (element.width !== Math.round(size.width * ratio)) {
-        element.width = Math.round(size.width * ratio);
-        element.height = Math.round(size.height * ratio);
+      if (!form) {
+        element.width = still.width = Math.round(size.width * ratio);
+        element.height = still.height = Math.round(size.height * ratio);
+        const quiet = still.getContext("2d")!;
+        quiet.setTransform(ratio, 0, 0, ratio, 0, 0);
+        form = paintForm(quiet, scope, size);
+        dot = dotPicture(ratio);
+        context.setTransform(ratio, 0, 0, ratio, 0, 0);
       }
-      context.setTransform(ratio, 0, 0, ratio, 0, 0);
       context.clearRect(0, 0, size.width, size.height);
-      let points: Point[];
-      let other: Point[] | null = null;
-      if (scope.kind === "wave") points = paintWave(context, scope, size);
-      else if (scope.kind === "colour") points = paintColours(context, scope, size);
-      else {
-        points = figurePoints(scope, size);
-        context.strokeStyle = QUIET;
-        if (scope.mirrored.some(Boolean)) {
-          other = figurePoints(scope, size, true);
-          line(context, other, true);
-        }
-        context.strokeStyle = BONE;
-        line(context, points, true);
-      }
+      context.drawImage(still, 0, 0, size.width, size.height);
       const running = runKey ? runningOf(runKey) : null;
       if (!running) return;
+      const { points, other } = form;
+      const side = dot!.width / ratio;
       const share = ((((shownTheta(running.theta, runKey!) - weave.start) / weave.cycles) % 1) + 1) % 1;
       const at = samplesAt(phases, weave.heads.length, weave.columns, share, points.length);
       at.forEach((sample, row) => {
         if (sample < 0) return;
         const figure = scope.mirrored[row] && other ? other : points;
         if (scope.kind === "path") paintTail(context, figure, phases, row, weave, share);
-        const { x, y } = figure[sample]!;
-        context.fillStyle = scope.kind === "colour" ? colourOf(scope, sample) : BONE;
-        context.beginPath();
-        context.arc(x, y, 4, 0, 7);
-        context.fill();
-        context.strokeStyle = "#0b0907";
-        context.stroke();
+        const place = figure[sample]!;
+        if (scope.kind === "colour") paintDot(context, place, colourOf(scope, sample));
+        else context.drawImage(dot!, place.x - DOT - 1, place.y - DOT - 1, side, side);
       });
-    });
+    };
+    const stop = onEveryFrame(paint);
+    return () => {
+      stop();
+      seen.disconnect();
+    };
   }, [scope, weave, runKey, phases]);
 
   const units = (event: React.PointerEvent<HTMLCanvasElement>) => {

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { onEveryFrame } from "../../live/loop";
 import { runningOf, shownTheta } from "../../live/socket";
 import { desk } from "../../state";
-import { ticks, valueAt, weaveImage } from "./pixels";
+import { ticks, valueAt, weaveCanvas, weaveImage } from "./pixels";
 
 const Frame = styled.figure`
   margin: 0;
@@ -65,6 +65,7 @@ const Head = styled.div`
   width: 2px;
   background: var(--bone);
   left: 0;
+  will-change: transform;
   pointer-events: none;
   box-shadow: 0 0 0 1px var(--ink);
 `;
@@ -108,9 +109,13 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
   const rows = weave.heads.length;
   const image = useMemo(() => weaveImage(weave), [weave]);
   const [height, setHeight] = useState(0);
+  const width = useRef(0);
 
   useEffect(() => {
-    const seen = new ResizeObserver(([entry]) => setHeight(entry!.contentRect.height));
+    const seen = new ResizeObserver(([entry]) => {
+      width.current = entry!.contentRect.width;
+      setHeight(entry!.contentRect.height);
+    });
     seen.observe(field.current!);
     return () => seen.disconnect();
   }, []);
@@ -119,10 +124,7 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
     const element = canvas.current!;
     const each = Math.max(1, Math.floor((height || 120) / rows));
     const gap = each > 2 * GAP_FROM + 2 ? GAP_FROM : 0;
-    const small = document.createElement("canvas");
-    small.width = image.width;
-    small.height = rows;
-    small.getContext("2d")!.putImageData(image, 0, 0);
+    const small = weaveCanvas(image);
     element.width = image.width;
     element.height = rows * each;
     const context = element.getContext("2d")!;
@@ -136,12 +138,12 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
     return onEveryFrame(() => {
       const running = runKey ? runningOf(runKey) : null;
       const mark = line.current!;
-      mark.style.display = running ? "block" : "none";
+      mark.hidden = !running;
       if (!running) return;
       const theta = shownTheta(running.theta, runKey!);
       const at = theta - weave.start;
       const share = (((at / weave.cycles) % 1) + 1) % 1;
-      mark.style.transform = `translateX(${share * field.current!.clientWidth}px)`;
+      mark.style.transform = `translateX(${share * width.current}px)`;
       const start = Math.floor(theta / weave.cycles) * weave.cycles;
       if (!weave.repeats && start !== before && Math.abs(start - weave.start) > 1e-9) onWindow?.(start);
       before = start;

@@ -13,6 +13,15 @@ export function weaveImage(weave: Schemas["WeaveView"]): ImageData {
   return image;
 }
 
+/** A canvas with the picture of a weave, one pixel a head and column. */
+export function weaveCanvas(image: ImageData): HTMLCanvasElement {
+  const canvas = document.createElement("canvas");
+  canvas.width = image.width;
+  canvas.height = image.height;
+  canvas.getContext("2d")!.putImageData(image, 0, 0);
+  return canvas;
+}
+
 /** What a pixel of a weave stands for, in words: a level and a colour, or a value with its unit. */
 export function valueAt(
   weave: Pick<Schemas["WeaveView"], "attribute" | "unit" | "columns" | "black" | "white">,
