@@ -28,6 +28,7 @@ Item = tuple[int, Block, Ints, Ints, Bools]
 Lie = tuple[str, bytes, bytes]
 """How the elements of a ripple lie in the cycle: which rows and which offsets they have, one after another."""
 
+_ONLY_IN_RELAYS = frozenset({"lane", "key", "seed", "offset", "circuit", "handover"})
 _FEW_PARTS = 4
 _EXACT = ("offset", "whole_offset", "circuit", "handover")
 _BELOW_ONE = {np.dtype(kind).char: float(np.nextafter(kind(1), kind(0))) for kind in (np.float64, np.float32)}
@@ -127,12 +128,19 @@ class Group:
         "whole_offset", "lag",
     )  # fmt: skip
 
+    @property
+    def _idle(self) -> frozenset[str]:
+        """What is not looked at any more once the group is made."""
+        return _ONLY_IN_RELAYS if self.how == "ripple" else frozenset()
+
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
         """`copies` of this group side by side: targets `stride`, rows `rows` and instances `instances` apart."""
         other = object.__new__(type(self))
         other.__dict__.update(self.__dict__)
         size = len(self.row)
         for name in self._per_element:
+            if name in self._idle:
+                continue
             array = getattr(self, name)
             if array.ndim > 1 or array.strides[0]:
                 setattr(other, name, np.tile(array, (copies, *[1] * (array.ndim - 1))))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -33,6 +34,11 @@ class Heads:
 
     def __len__(self) -> int:
         return len(self.keys)
+
+    @cached_property
+    def index(self) -> dict[str, int]:
+        """The number of each head by its key."""
+        return {key: n for n, key in enumerate(self.keys)}
 
     def having(self, heads: Ints, layer_attribute: str) -> NDArray[np.bool_]:
         """Which of `heads` a layer on this attribute can act on, (n,)."""
@@ -112,7 +118,8 @@ def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
         repeat=setting.repeat,
         reverse=setting.travel == "reverse",
     )
-    own = [effect.own.get(rig.keys[head], OwnHead()) for head in order]
+    plain = OwnHead()
+    own = [effect.own.get(rig.keys[head], plain) for head in order]
     stays = np.array([not head.left_out for head in own], bool)
     own_offset = np.array([head.offset / 360 for head in own])
     own_depth = np.array([head.depth for head in own])

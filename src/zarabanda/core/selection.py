@@ -102,6 +102,5 @@ def _changed(part: str, chosen: list[str], heads: Heads, groups: Mapping[str, Se
 
 def in_order(steps: Sequence[str], keys: Sequence[str], heads: Heads) -> list[str]:
     """`keys` in the order that the steps make of them."""
-    index = {key: number for number, key in enumerate(heads.keys)}
-    places = heads.places[np.array([index[key] for key in keys], np.int64)]
+    places = heads.places[np.array([heads.index[key] for key in keys], np.int64)]
     return [keys[number] for number in lanes.ordered(steps, places)]

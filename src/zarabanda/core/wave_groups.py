@@ -48,6 +48,10 @@ class WaveGroup(Group):
 
     _per_element = (*Group._per_element, "duty", "softness", "mixed_key")
 
+    @property
+    def _idle(self) -> frozenset[str]:
+        return super()._idle if self.random else super()._idle | {"mixed_key"}
+
     def _compute(self, phases: Phases) -> None:
         if self._flat_steps and self.how == "ripple":
             self.active = None

@@ -134,10 +134,12 @@ def theta_at(effect: Effect, seconds: Floats, bpm: float) -> Floats:
 
 
 def appearance(values: Floats, mixes: NDArray[np.bool_], light: Floats) -> Floats:
-    """Colours (T, N, 3) as they will look, drive 0…1, of values (T, A, N)."""
-    rgb = np.stack([values[:, i] for i in (attributes.RED, attributes.GREEN, attributes.BLUE)], axis=-1)
-    rgb = np.where(mixes[None, :, None], rgb, light[None])
-    return np.clip(rgb * (values[:, attributes.INTENSITY] / 100)[..., None], 0, 1)
+    """Planes (T, 3, N) of red, green and blue as they will look, drive 0…1, of values (T, A, N). light: (N, 3)."""
+    rgb = values[:, attributes.RED : attributes.BLUE + 1]
+    if not mixes.all():
+        rgb = np.where(mixes, rgb, light.T)
+    look: Floats = rgb * (values[:, attributes.INTENSITY] / 100)[:, None]
+    return np.clip(look, 0, 1, out=look)
 
 
 def cut_off(raw: Floats, stand: Stand, layer_attributes: list[str]) -> dict[str, float]:

@@ -102,7 +102,6 @@ class Compiler:
 
     def __init__(self) -> None:
         self._rig, self._rig_revision = EMPTY_RIG, ""
-        self._index: dict[str, int] = {}
         self._placed: dict[str, tuple[str, Effect, Placed]] = {}
         self._palettes: dict[str, Palette] = {}
         self._palettes_mark = ""
@@ -114,7 +113,6 @@ class Compiler:
     def set_rig(self, message: dict[str, Any]) -> None:
         """Take a new rig."""
         self._rig, self._rig_revision = rig_from_message(message), message["revision"]
-        self._index = {key: number for number, key in enumerate(self._rig.heads.keys)}
         self._placed.clear()
 
     def set_show(self, message: dict[str, Any], let_go: Sequence[str] = ()) -> None:
@@ -146,8 +144,8 @@ class Compiler:
         for name, heads in show.get("draft", {}).items():
             row = attributes.INDEX[name] * len(self._rig)
             for key, value in heads.items():
-                if key in self._index:
-                    indexes.append(row + self._index[key])
+                if key in self._rig.heads.index:
+                    indexes.append(row + self._rig.heads.index[key])
                     values.append(value)
         base = base_of(self._rig, np.array(indexes, np.int64), np.array(values, float))
         instances = {}
@@ -173,7 +171,7 @@ class Compiler:
         if known is not None and known[0] == mark:
             return known[1], known[2]
         effect = from_document(document, self._palettes)
-        chosen = np.array([self._index[head] for head in heads if head in self._index], np.int64)
+        chosen = np.array([self._rig.heads.index[head] for head in heads if head in self._rig.heads.index], np.int64)
         placed = place(effect, chosen, self._rig.heads)
         self._placed[key] = (mark, effect, placed)
         return effect, placed

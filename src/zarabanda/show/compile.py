@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+from collections.abc import Collection
 from typing import Any
 
 from sqlalchemy import select
@@ -66,6 +67,14 @@ def show_message(session: Session, revision: int) -> Message:
         "tempos": {tempo.name: tempo.bpm for tempo in repositories.tempos(session)},
         "opening": repositories.show(session).settings.get("opening", []),
     }
+
+
+def with_effects(message: Message, session: Session, revision: int, effect_ids: Collection[int]) -> Message:
+    """A `show` message where nothing but these effects has changed."""
+    rows = session.execute(select(EffectRow.id, EffectRow.document).where(EffectRow.id.in_(effect_ids)))
+    documents = {row.id: row.document for row in rows}
+    instances = [one | {"effect": documents.get(one["effect_id"], one["effect"])} for one in message["instances"]]
+    return message | {"revision": revision, "instances": instances}
 
 
 def _instance(key: str, effect: EffectRow, heads: list[str], source: str, always: bool) -> Message:

@@ -57,17 +57,21 @@ def migrate(engine: Engine) -> None:
         command.upgrade(config, "head")
 
 
+Touched = dict[str, set[int]] | None
+"""Keys of rows by the names of their tables; None: it can be any."""
+
+
 class Store:
     """Sessions for reading and edits for writing.
 
-    `on_edit` is called after every change of the show, with the names of the tables that it touched.
+    `on_edit` is called after every change of the show, with the rows that it touched.
     """
 
     def __init__(self, path: Path) -> None:
         self.engine = open_engine(path)
         migrate(self.engine)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
-        self.on_edit: Callable[[set[str]], None] = lambda tables: None
+        self.on_edit: Callable[[Touched], None] = lambda touched: None
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -90,7 +94,10 @@ class Store:
                 session.delete(undone)
             session.add(Edit(browser=browser, label=label, changes=changes))
             session.commit()
-        self.on_edit({change["table"] for change in changes})
+        touched: dict[str, set[int]] = {}
+        for change in changes:
+            touched.setdefault(change["table"], set()).add(change["key"])
+        self.on_edit(touched)
 
     def undo(self, browser: str) -> str:
         """Take back this browser's last edit; its label. Raises ZarabandaError when there is none, or it was overtaken."""
@@ -104,7 +111,7 @@ class Store:
         with self._sessions() as session:
             label = way(session, browser)
             session.commit()
-        self.on_edit(set(history.TABLES))
+        self.on_edit(None)
         return label
 
     def close(self) -> None:

@@ -6,7 +6,6 @@ import contextlib
 import socket
 import threading
 import time
-from collections.abc import Collection
 from pathlib import Path
 from typing import Any
 
@@ -17,7 +16,8 @@ from zarabanda.core.rig import Rig
 from zarabanda.engine.program import rig_from_message
 from zarabanda.errors import ZarabandaError
 from zarabanda.show import compile as compiling
-from zarabanda.show.store import Store
+from zarabanda.show.store import Store, Touched
+from zarabanda.show.tables import EffectRow
 
 _RETRY_S = 0.1
 _OF_RIG = frozenset({"fixture", "mode"})
@@ -48,6 +48,7 @@ class EngineLink:
         self._references = 0
         self._engine_rig = ""
         self._rig_message: dict[str, Any] = {}
+        self._show_message: dict[str, Any] = {}
         self._pushing = threading.Lock()
         self.rig: Rig = rig_from_message({"modes": [], "fixtures": []})
         self.rig_number = 0
@@ -78,14 +79,19 @@ class EngineLink:
             self.rig = rig_from_message(message)
             self.rig_number = int(message["revision"][:8], 16)
 
-    def push(self, tables: Collection[str] = _OF_RIG) -> None:
-        """Give the engine the show as it is now; called after every edit, with the tables that it touched."""
+    def push(self, touched: Touched = None) -> None:
+        """Give the engine the show as it is now; called after every edit, with the rows that it touched."""
         with self._pushing:
             self.revision += 1
-            if not _OF_RIG.isdisjoint(tables):
+            if touched is None or not _OF_RIG.isdisjoint(touched):
                 self.refresh_rig()
             with self._store.reading() as session:
-                message: dict[str, Any] = {"type": "program", "show": compiling.show_message(session, self.revision)}
+                if self._show_message and touched and set(touched) == {EffectRow.__tablename__}:
+                    ids = touched[EffectRow.__tablename__]
+                    self._show_message = compiling.with_effects(self._show_message, session, self.revision, ids)
+                else:
+                    self._show_message = compiling.show_message(session, self.revision)
+            message: dict[str, Any] = {"type": "program", "show": self._show_message}
             message["let_go"], self.let_go = self.let_go, []
             if self._engine_rig != self._rig_message["revision"]:
                 message["rig"] = self._rig_message

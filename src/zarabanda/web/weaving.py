@@ -13,7 +13,6 @@ from zarabanda.core import attributes, notices, scope, weave
 from zarabanda.core.effect import Effect, OwnHead
 from zarabanda.core.placement import Heads, Placed, circuit_turns, place
 from zarabanda.core.rig import Rig
-from zarabanda.errors import ZarabandaError
 
 from .models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
 
@@ -36,8 +35,7 @@ def stand_of(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> 
 
 
 def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _Ground:
-    index = {key: n for n, key in enumerate(rig.heads.keys)}
-    chosen = np.array([index[key] for key in heads], np.int64)
+    chosen = np.array([rig.heads.index[key] for key in heads], np.int64)
     base = rig.home[:, chosen].copy()
     for name, values in draft.items():
         for n, key in enumerate(heads):
@@ -69,11 +67,11 @@ def _touched(effect: Effect) -> list[str]:
 
 def _grey(values: Floats, low: float, high: float) -> Floats:
     level = np.clip((values - low) / (high - low if high > low else 1), 0, 1)
-    return np.repeat(level[..., None], 3, axis=-1)
+    return np.repeat(level[:, None], 3, axis=1)
 
 
 def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str]) -> tuple[str, Floats, tuple[float, float]]:
-    """Colours (T, N, 3) for an attribute, and the values that black and white stand for.
+    """Planes (T, 3, N) of colour for an attribute, and the values that black and white stand for.
 
     `look` falls back to what the effect moves when it gives no light, or stays as it is.
     """
@@ -88,8 +86,6 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
             return "look", look, (0.0, 100.0)
         touched = others  # the look stays as it is: then what moves beside it is shown
     name = attribute if attribute != "look" else next(iter(touched), "intensity")
-    if name not in attributes.INDEX:
-        raise ZarabandaError(f"There is no attribute {name!r} to weave; use look or one of {', '.join(touched)}.", "attribute")
     row = values[:, attributes.INDEX[name]]
     if name == "intensity":
         return name, _grey(row, 0, 100), (0.0, 100.0)
@@ -135,7 +131,9 @@ def _scopes(woven: weave.Woven, order: NDArray[np.int64]) -> list[ScopeView]:
 def _spread(effect: Effect, placed: Placed, keys: list[str]) -> dict[str, Any]:
     """How the cycle lies over rows and lanes, by the effect's shared spread. keys: of the heads, by their index."""
     spread, lanes = effect.spread, np.arange(placed.count)
-    own = np.array([effect.own.get(key, OwnHead()).offset / 360 for key in (keys[head] for head in placed.order)])
+    own = np.zeros(len(placed.order))
+    if effect.own:
+        own = np.array([effect.own.get(keys[head], OwnHead()).offset / 360 for head in placed.order])
     if spread.kind == "relay":
         shares, whole, own = lanes.astype(float), spread.handover, np.zeros(len(own))
     else:
@@ -163,7 +161,7 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
     name, colours, ends = _pixels(ask.attribute, woven.values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))
     order = placed.order[rank]
-    pixels = (np.clip(colours[:, order], 0, 1) * 255 + 0.5).astype(np.uint8).transpose(1, 0, 2)
+    pixels = (colours * 255 + 0.5).astype(np.uint8)[:, :, order].transpose(2, 0, 1)
     seconds = weave.cycle_seconds(effect, bpm) * cycles
     by_tempo = effect.speed.kind == "tempo"
     return WeaveView(

@@ -7,16 +7,17 @@ import { say } from "../../ui/Toasts";
 import { ActionMenu } from "../../ui/ActionMenu";
 import { saveFile } from "./files";
 
-/** What can be done with the whole effect, beyond what stands beside its name. */
-export function EffectMenu({
-  effect,
-  onRename,
-  onTakeOut,
-}: {
-  effect: Schemas["EffectView"];
+/** An effect without what its layers do. */
+export type WholeEffect = Omit<Schemas["EffectView"], "document" | "sentence">;
+
+interface Props {
+  effect: WholeEffect;
   onRename: () => void;
   onTakeOut: (() => void) | null;
-}) {
+}
+
+/** What can be done with the whole effect, beyond what stands beside its name. */
+export function EffectMenu({ effect, onRename, onTakeOut }: Props) {
   const path = { effect_id: effect.id };
   const duplicate = useEdit(async () => {
     const copy = await take(api.POST("/api/effects/{effect_id}/duplicate", { params: { path } }));
@@ -35,12 +36,16 @@ export function EffectMenu({
     useDesk.setState({ effect: null });
     say(`${done}. Undo brings it back.`, "done");
   });
+  const save = useEdit(async () => {
+    const { name, document } = await take(api.GET("/api/effects/{effect_id}", { params: { path } }));
+    saveFile(name, document);
+  });
   const actions: Record<string, () => void> = {
     out: () => onTakeOut?.(),
     rename: onRename,
     copy: () => duplicate.mutate(undefined),
     star: () => favourite.mutate(undefined),
-    save: () => saveFile(effect.name, effect.document),
+    save: () => save.mutate(undefined),
     remove: () => remove.mutate(undefined),
   };
   return (

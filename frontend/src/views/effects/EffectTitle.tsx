@@ -1,18 +1,17 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import styled from "styled-components";
 
-import { api, Refused, take } from "../../api/client";
+import { api, take } from "../../api/client";
 import { useDraft, useEdit } from "../../api/queries";
 import { act, useLive } from "../../live/socket";
 import { desk, useDesk } from "../../state";
 import { Button } from "../../ui/Button";
-import { Ending, Sheet } from "../../ui/Sheet";
-import { TextField } from "../../ui/TextField";
 import { say } from "../../ui/Toasts";
-import { EffectMenu } from "./EffectMenu";
+import { EffectMenu, type WholeEffect } from "./EffectMenu";
+import { KeepSheet } from "./KeepSheet";
 import { MoveMenu } from "./NewEffect";
 import { PutOn } from "./PutOn";
-import type { Editor } from "./useEditor";
+import type { Hands } from "./useEditor";
 
 const Row = styled.div`
   display: flex;
@@ -47,57 +46,15 @@ const Row = styled.div`
   }
 `;
 
-function KeepSheet({ editor, isOpen, onClose }: { editor: Editor; isOpen: boolean; onClose: () => void }) {
-  const { effect } = editor;
-  const [name, setName] = useState(effect.name);
-  const [problem, setProblem] = useState("");
-  const keep = useEdit(async () => {
-    try {
-      await take(
-        api.POST("/api/effects/{effect_id}/keep", {
-          params: { path: { effect_id: effect.id } },
-          body: { name },
-        }),
-      );
-      onClose();
-    } catch (error) {
-      setProblem(error instanceof Refused ? error.message : String(error));
-    }
-  });
-  return (
-    <Sheet
-      title={effect.kept ? "Rename the effect" : "Keep the effect in the library"}
-      isOpen={isOpen}
-      onClose={onClose}
-    >
-      <form
-        style={{ display: "grid", gap: 16 }}
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) keep.mutate(undefined);
-          else setProblem("Type a name first.");
-        }}
-      >
-        <TextField
-          label="Name"
-          value={name}
-          onChange={(value) => (setName(value), setProblem(""))}
-          problem={problem}
-          maxLength={80}
-          autoFocus
-        />
-        <Ending>
-          <Button onPress={onClose}>Cancel</Button>
-          <Button type="submit">{effect.kept ? "Rename" : "Keep"}</Button>
-        </Ending>
-      </form>
-    </Sheet>
-  );
+interface Props {
+  effect: WholeEffect;
+  editor: Hands;
+  /** On which heads it is seen. */
+  heads: string[];
+  runKey: string | null;
 }
 
-/** Its name, where it is used, and what can be done with the whole. */
-export function EffectTitle({ editor, runKey }: { editor: Editor; runKey: string | null }) {
-  const { effect } = editor;
+function Title({ effect, editor, heads, runKey }: Props) {
   const [naming, setNaming] = useState(false);
   const [putting, setPutting] = useState(false);
   const selection = useDesk((state) => state.selection);
@@ -153,8 +110,17 @@ export function EffectTitle({ editor, runKey }: { editor: Editor; runKey: string
         onRename={() => setNaming(true)}
         onTakeOut={inDraft ? () => remove.mutate(inDraft.id) : null}
       />
-      {naming && <KeepSheet editor={editor} isOpen onClose={() => setNaming(false)} />}
-      {putting && <PutOn editor={editor} isOpen onClose={() => setPutting(false)} />}
+      {naming && <KeepSheet effect={effect} isOpen onClose={() => setNaming(false)} />}
+      {putting && <PutOn effect={effect} heads={heads} isOpen onClose={() => setPutting(false)} />}
     </Row>
   );
 }
+
+const whole = ({ effect: { id, name, kept, favourite, families, uses } }: Props) =>
+  JSON.stringify([id, name, kept, favourite, families, uses]);
+
+/** Its name, where it is used, and what can be done with the whole: the same while values in it change. */
+export const EffectTitle = memo(
+  Title,
+  (a, b) => a.editor === b.editor && a.heads === b.heads && a.runKey === b.runKey && whole(a) === whole(b),
+);

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { memo, useEffect, useMemo, useState } from "react";
 import { ListBox, ListBoxItem, Switch as AriaSwitch } from "react-aria-components";
 import styled from "styled-components";
 
@@ -109,7 +109,7 @@ interface EntryProps {
   auditions?: boolean;
 }
 
-function Entry({ effect, id, note, auditions = false }: EntryProps) {
+const Entry = memo(function Entry({ effect, id, note, auditions = false }: EntryProps) {
   const { begin, end } = useAudition(effect);
   return (
     <Item
@@ -124,10 +124,22 @@ function Entry({ effect, id, note, auditions = false }: EntryProps) {
       </div>
     </Item>
   );
+});
+
+const SETTLED_MS = 400;
+
+/** A value once it has stayed the same for a moment: a list need not follow each step of a drag. */
+function useSettled<T>(value: T | undefined): T | undefined {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = window.setTimeout(() => setSettled(value), settled === undefined ? 0 : SETTLED_MS);
+    return () => clearTimeout(timer);
+  }, [value, settled]);
+  return settled;
 }
 
 function DraftEntry({ draft }: { draft: Schemas["DraftEffectView"] }) {
-  const { data: effect } = useEffectView(draft.effect_id);
+  const effect = useSettled(useEffectView(draft.effect_id).data);
   const heads = `${draft.heads.length} head${draft.heads.length === 1 ? "" : "s"}`;
   return effect ? (
     <Entry effect={effect} id={`draft:${draft.id}`} note={`${heads}${draft.kept ? "" : ", not kept yet"}`} />

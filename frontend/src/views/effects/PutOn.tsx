@@ -10,7 +10,7 @@ import { Choice } from "../../ui/Choice";
 import { Ending, Sheet } from "../../ui/Sheet";
 import { TextField } from "../../ui/TextField";
 import { freePlaces, PLACES } from "../busk/places";
-import type { Editor } from "./useEditor";
+import type { WholeEffect } from "./EffectMenu";
 
 const Ways = styled(RadioGroup)`
   display: grid;
@@ -83,9 +83,15 @@ type Job = (typeof JOBS)[number]["id"];
 type Family = "intensity" | "position" | "colour" | "beam";
 type Mode = (typeof MODES)[number]["id"];
 
+interface Props {
+  effect: WholeEffect;
+  heads: string[];
+  isOpen: boolean;
+  onClose: () => void;
+}
+
 /** Put the effect, on its heads, onto a fader or button of a page. */
-export function PutOn({ editor, isOpen, onClose }: { editor: Editor; isOpen: boolean; onClose: () => void }) {
-  const { effect, heads } = editor;
+export function PutOn({ effect, heads, isOpen, onClose }: Props) {
   const { data: pages } = usePages();
   const { data: groups } = useShow((show) => show.groups);
   const group = groups?.find(

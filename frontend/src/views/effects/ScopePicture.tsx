@@ -6,7 +6,6 @@ import { onEveryFrame, wake } from "../../live/loop";
 import type { HeadsFrame } from "../../live/frame";
 import { live, runningOf, shownTheta } from "../../live/socket";
 import {
-  bytesOf,
   colourOf,
   figurePoints,
   heightOf,
@@ -16,6 +15,7 @@ import {
   type Scope,
   type Size,
 } from "./scopes";
+import { bytesOf } from "./pixels";
 
 const Canvas = styled.canvas`
   width: 100%;

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
@@ -25,8 +25,22 @@ const Panel = styled(TabPanel)`
   outline-offset: -2px;
 `;
 
+const NAMES = (
+  <Names aria-label="Beside the effect">
+    <TabName id="scope">Scope</TabName>
+    <TabName id="spread">Spread</TabName>
+    <TabName id="speed">Speed</TabName>
+    <TabName id="base">Base</TabName>
+  </Names>
+);
+
+interface Props {
+  editor: Editor | null;
+  runKey: string | null;
+}
+
 /** Beside an effect: its scope, its spread, its speed, or the base that it moves. */
-export function SidePanel({ editor, runKey }: { editor: Editor | null; runKey: string | null }) {
+export const SidePanel = memo(function SidePanel({ editor, runKey }: Props) {
   const [tab, setTab] = useState("scope");
   if (!editor) return <BasePanel />;
   const shown: Record<string, () => React.ReactNode> = {
@@ -37,15 +51,10 @@ export function SidePanel({ editor, runKey }: { editor: Editor | null; runKey: s
   };
   return (
     <Frame selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
-      <Names aria-label="Beside the effect">
-        <TabName id="scope">Scope</TabName>
-        <TabName id="spread">Spread</TabName>
-        <TabName id="speed">Speed</TabName>
-        <TabName id="base">Base</TabName>
-      </Names>
+      {NAMES}
       <Panel key={tab} id={tab}>
         {shown[tab]!()}
       </Panel>
     </Frame>
   );
-}
+});

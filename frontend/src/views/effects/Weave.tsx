@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -91,6 +91,16 @@ const NAME_HEIGHT = 12;
 const MOST_SKIPPED = 8;
 const GAP_FROM = 2;
 
+/** The heads by their rows; only so many are named as can be read. heads: their keys, in one text. */
+const HeadNames = memo(function HeadNames({ heads, every }: { heads: string; every: number }) {
+  return (
+    <Names aria-hidden="true">
+      {every <= MOST_SKIPPED &&
+        heads.split(" ").map((head, n) => <span key={`${head} ${n}`}>{n % every === 0 && head}</span>)}
+    </Names>
+  );
+});
+
 interface Props {
   weave: Schemas["WeaveView"];
   runKey: string | null;
@@ -129,8 +139,10 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
     element.height = rows * each;
     const context = element.getContext("2d")!;
     context.imageSmoothingEnabled = false;
-    for (let row = 0; row < rows; row++)
-      context.drawImage(small, 0, row, image.width, 1, 0, row * each, image.width, each - gap);
+    if (!gap) context.drawImage(small, 0, 0, image.width, rows * each);
+    else
+      for (let row = 0; row < rows; row++)
+        context.drawImage(small, 0, row, image.width, 1, 0, row * each, image.width, each - gap);
   }, [image, rows, height]);
 
   useEffect(() => {
@@ -172,10 +184,7 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
           {told || (byBeats ? `${Math.round(weave.beats! * 100) / 100} beats, ${seconds}` : seconds)}
         </span>
       </Caption>
-      <Names aria-hidden="true">
-        {namedEvery <= MOST_SKIPPED &&
-          weave.heads.map((head, n) => <span key={`${head} ${n}`}>{n % namedEvery === 0 && head}</span>)}
-      </Names>
+      <HeadNames heads={weave.heads.join(" ")} every={namedEvery} />
       <Field
         ref={field}
         role="img"

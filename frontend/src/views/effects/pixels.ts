@@ -1,8 +1,16 @@
 import type { Schemas } from "../../api/client";
 
+/** Bytes of base64 text. */
+export function bytesOf(text: string): Uint8Array {
+  const letters = atob(text);
+  const bytes = new Uint8Array(letters.length);
+  for (let n = 0; n < letters.length; n++) bytes[n] = letters.charCodeAt(n);
+  return bytes;
+}
+
 /** The picture of a weave, one pixel a head and column, ready for canvas. */
 export function weaveImage(weave: Schemas["WeaveView"]): ImageData {
-  const bytes = Uint8Array.from(atob(weave.pixels), (letter) => letter.charCodeAt(0));
+  const bytes = bytesOf(weave.pixels);
   const image = new ImageData(weave.columns, weave.heads.length);
   for (let from = 0, to = 0; from < bytes.length; from += 3, to += 4) {
     image.data[to] = bytes[from]!;

@@ -65,9 +65,6 @@ export function colourOf(scope: Scope, n: number): string {
   return `rgb(${red} ${green} ${blue})`;
 }
 
-/** Bytes of base64 text. */
-export const bytesOf = (text: string) => Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
-
 /** Samples at which the heads are, one a row, at a share of the weave's time; -1 at rest. */
 export function samplesAt(
   phases: Uint8Array,

@@ -137,14 +137,10 @@ export function useEditor(id: number, start: number): Editor | null {
     [preview, commit],
   );
   const effect = shown?.effect.id === id ? shown.effect : kept;
-  if (!effect) return null;
-  return {
-    effect,
-    weave: (shown?.effect.id === id ? shown.weave : woven) ?? woven,
-    gone: error instanceof Refused && error.status === 404,
-    heads,
-    ask,
-    hands,
-    ...hands,
-  };
+  const weave = (shown?.effect.id === id ? shown.weave : woven) ?? woven;
+  const gone = error instanceof Refused && error.status === 404;
+  return useMemo(
+    () => (effect ? { effect, weave, gone, heads, ask, hands, ...hands } : null),
+    [effect, weave, gone, heads, ask, hands],
+  );
 }

@@ -80,10 +80,18 @@ def families_of(document: dict[str, Any]) -> list[str]:
     return [family for family in attributes.FAMILIES if any(attributes.BY_NAME[name].family == family for name in touched)]
 
 
+def _checked(ask: WeaveAsk) -> WeaveAsk:
+    """The heads to weave, each once; refuses heads that the rig does not have, and attributes that there are not."""
+    if ask.attribute not in ("look", *attributes.INDEX):
+        known = ", ".join(attributes.INDEX)
+        raise ZarabandaError(f"There is no attribute {ask.attribute!r} to weave; use look or one of {known}.", "attribute")
+    return ask.model_copy(update={"heads": known_heads(ask.heads)})
+
+
 def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
     asked = document.palettes()
     effect = document.to_core(repositories.palettes_by_name(session) if asked else {})
-    ask = ask.model_copy(update={"heads": known_heads(ask.heads)})
+    ask = _checked(ask)
     draft = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
     live = {tempo["name"]: tempo["bpm"] for tempo in (context().link.state or {}).get("tempos", ())}
     kept = session.get(TempoRow, effect.speed.tempo) if effect.speed.kind == "tempo" else None
@@ -206,9 +214,13 @@ def change_effect(path: EffectPath, body: EffectChange) -> EffectChanged:
     with store.edit(browser_id(), _label(name, body)) as session:
         row, document = _changed(session, path.effect_id, body)
         repositories.change_effect(session, row.id, document)
-        woven = _weave(session, document, body.weave) if body.weave else None
-        changed = EffectChanged(effect=view(session, row), weave=woven)
+        changed = EffectChanged(effect=view(session, row), weave=None)
+        if body.weave:
+            _checked(body.weave)
     changed.revision = link.revision
+    if body.weave:  # it is on stage already
+        with store.reading() as session:
+            changed.weave = _weave(session, document, body.weave)
     return changed
 
 

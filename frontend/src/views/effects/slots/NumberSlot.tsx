@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
 import { NumberField } from "../../../ui/NumberField";
@@ -25,8 +25,7 @@ const Limits = styled.div`
   font: 13px var(--numbers);
 `;
 
-/** A number with its unit: slide to preview, let go to keep; or type it. */
-export function NumberSlot({ part, editor, typed, close }: SlotProps) {
+function NumberControl({ part, editor, typed, close }: SlotProps) {
   const scale = part.scale ?? 1;
   const [low, high, step] = [(part.low ?? 0) * scale, (part.high ?? 100) * scale, (part.step ?? 1) * scale];
   const [value, setValue] = useState(Number((Number(part.value) * scale).toFixed(6)));
@@ -92,3 +91,10 @@ export function NumberSlot({ part, editor, typed, close }: SlotProps) {
     </Panel>
   );
 }
+
+const limits = ({ part: { slot, label, unit, low, high, step, scale }, typed }: SlotProps) =>
+  JSON.stringify([slot, label, unit, low, high, step, scale, typed]);
+
+/** A number with its unit: slide to preview, let go to keep; or type it. What it is set to here comes back as the part's
+ * value, which changes nothing in it. */
+export const NumberSlot = memo(NumberControl, (a, b) => a.editor === b.editor && limits(a) === limits(b));
