@@ -74,7 +74,7 @@ export function Stage() {
 
   useEffect(() => {
     const element = canvas.current;
-    const context = element?.getContext("2d");
+    const context = element?.getContext("2d", { alpha: false });
     if (!element || !context || !heads.length) return;
     const places = heads.map(placeOf);
     let view = fit(places, 100, 100, "front");

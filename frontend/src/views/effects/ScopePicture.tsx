@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { onEveryFrame, wake } from "../../live/loop";
 import type { HeadsFrame } from "../../live/frame";
 import { live, runningOf, shownTheta } from "../../live/socket";
+import { STAGE } from "../../theme/tokens";
 import {
   colourOf,
   figurePoints,
@@ -21,13 +22,13 @@ const Canvas = styled.canvas`
   width: 100%;
   height: 148px;
   display: block;
-  background: #0b0907;
+  background: ${STAGE.ground};
   touch-action: none;
   &[data-drags] {
     cursor: ns-resize;
   }
 `;
-const BONE = "#efe7d8";
+const BONE = STAGE.bone;
 const QUIET = "#867c6f";
 
 function line(context: CanvasRenderingContext2D, points: Point[], closed = false) {
@@ -142,7 +143,7 @@ function paintDot(
   context.beginPath();
   context.arc(x, y, DOT, 0, 7);
   context.fill();
-  context.strokeStyle = "#0b0907";
+  context.strokeStyle = STAGE.ground;
   context.stroke();
 }
 
@@ -172,7 +173,7 @@ export function ScopePicture({ scope, weave, runKey, onDrag, drags }: Props) {
 
   useEffect(() => {
     const element = canvas.current!;
-    const context = element.getContext("2d")!;
+    const context = element.getContext("2d", { alpha: false })!;
     const still = document.createElement("canvas");
     let form: ReturnType<typeof paintForm> | null = null;
     let dot: ImageBitmap | null = null;
@@ -193,11 +194,12 @@ export function ScopePicture({ scope, weave, runKey, onDrag, drags }: Props) {
         element.height = still.height = Math.round(size.height * ratio);
         const quiet = still.getContext("2d")!;
         quiet.setTransform(ratio, 0, 0, ratio, 0, 0);
+        quiet.fillStyle = STAGE.ground;
+        quiet.fillRect(0, 0, size.width, size.height);
         form = paintForm(quiet, scope, size);
         dot = dotPicture(ratio);
         context.setTransform(ratio, 0, 0, ratio, 0, 0);
       }
-      context.clearRect(0, 0, size.width, size.height);
       context.drawImage(still, 0, 0, size.width, size.height);
       const running = runKey ? runningOf(runKey) : null;
       if (!running) return;

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { onEveryFrame } from "../../live/loop";
 import { runningOf, shownTheta } from "../../live/socket";
 import { desk } from "../../state";
+import { STAGE } from "../../theme/tokens";
 import { ticks, valueAt, weaveCanvas, weaveImage } from "./pixels";
 
 const Frame = styled.figure`
@@ -89,7 +90,7 @@ const Axis = styled.div`
 `;
 const NAME_HEIGHT = 12;
 const MOST_SKIPPED = 8;
-const GAP_FROM = 2;
+const GAP = 2;
 
 /** The heads by their rows; only so many are named as can be read. heads: their keys, in one text. */
 const HeadNames = memo(function HeadNames({ heads, every }: { heads: string; every: number }) {
@@ -118,13 +119,14 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
   const [told, setTold] = useState("");
   const rows = weave.heads.length;
   const image = useMemo(() => weaveImage(weave), [weave]);
-  const [height, setHeight] = useState(0);
+  const [size, setSize] = useState({ width: 0, height: 0 });
   const width = useRef(0);
 
   useEffect(() => {
     const seen = new ResizeObserver(([entry]) => {
-      width.current = entry!.contentRect.width;
-      setHeight(entry!.contentRect.height);
+      const { width: wide, height } = entry!.contentRect;
+      width.current = wide;
+      setSize({ width: wide, height });
     });
     seen.observe(field.current!);
     return () => seen.disconnect();
@@ -132,18 +134,24 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
 
   useLayoutEffect(() => {
     const element = canvas.current!;
-    const each = Math.max(1, Math.floor((height || 120) / rows));
-    const gap = each > 2 * GAP_FROM + 2 ? GAP_FROM : 0;
-    const small = weaveCanvas(image);
-    element.width = image.width;
-    element.height = rows * each;
-    const context = element.getContext("2d")!;
+    const ratio = devicePixelRatio;
+    // as many pixels as are seen: then the screen copies it, and scales nothing in each frame
+    element.width = Math.max(Math.round(size.width * ratio), 1);
+    element.height = Math.max(Math.round(size.height * ratio), 1);
+    const context = element.getContext("2d", { alpha: false })!;
+    context.fillStyle = STAGE.ground;
+    context.fillRect(0, 0, element.width, element.height);
     context.imageSmoothingEnabled = false;
-    if (!gap) context.drawImage(small, 0, 0, image.width, rows * each);
+    const small = weaveCanvas(image);
+    const each = element.height / rows;
+    const gap = each > 3 * GAP * ratio ? GAP * ratio : 0;
+    if (!gap) context.drawImage(small, 0, 0, element.width, element.height);
     else
-      for (let row = 0; row < rows; row++)
-        context.drawImage(small, 0, row, image.width, 1, 0, row * each, image.width, each - gap);
-  }, [image, rows, height]);
+      for (let row = 0; row < rows; row++) {
+        const [top, end] = [Math.round(row * each), Math.round((row + 1) * each)];
+        context.drawImage(small, 0, row, image.width, 1, 0, top, element.width, end - top - gap);
+      }
+  }, [image, rows, size]);
 
   useEffect(() => {
     let before: number | null = null;
@@ -165,7 +173,7 @@ export function Weave({ weave, runKey, onWindow, name = "" }: Props) {
   const byBeats = weave.beats !== null && weave.beats !== undefined;
   const marks = ticks(byBeats ? weave.beats! : weave.seconds, byBeats ? "beat" : "s");
   const seconds = `${Math.round(weave.seconds * 100) / 100} s`;
-  const namedEvery = Math.ceil((rows * NAME_HEIGHT) / Math.max(height, 1));
+  const namedEvery = Math.ceil((rows * NAME_HEIGHT) / Math.max(size.height, 1));
   function place(event: React.PointerEvent) {
     const box = field.current!.getBoundingClientRect();
     const row = Math.min(rows - 1, Math.max(0, Math.floor(((event.clientY - box.top) / box.height) * rows)));
