@@ -35,6 +35,7 @@ export const useEffectView = (id: number | null) =>
     queryKey: ["effect", id],
     enabled: id !== null,
     queryFn: () => take(api.GET("/api/effects/{effect_id}", { params: { path: { effect_id: id! } } })),
+    structuralSharing: false, // what an edit answers is shown as it is
   });
 
 /** A weave; `kind` thumb: on a made-up row, so that only the document can change it. */
@@ -49,6 +50,7 @@ export const useWeave = (
     queryFn: () =>
       take(api.POST("/api/effects/{effect_id}/weave", { params: { path: { effect_id: id } }, body: ask })),
     placeholderData: (before) => before,
+    structuralSharing: false,
   });
 
 const SOON_MS = 150;

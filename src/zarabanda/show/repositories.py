@@ -187,24 +187,27 @@ def delete_effect(session: Session, effect_id: int) -> None:
     session.delete(row)
 
 
-def all_uses(session: Session) -> dict[int, list[str]]:
-    """Where each effect is used, in words, by its number."""
-    rows = session.execute(
+def all_uses(session: Session, only: int | None = None) -> dict[int, list[str]]:
+    """Where each effect is used, in words, by its number. only: of one effect."""
+    on_pages = (
         select(ControlRow.effect_id, Page.name, ControlRow.place, ControlRow.mode)
         .join(ControlRow, ControlRow.page_id == Page.id)
         .order_by(Page.position, ControlRow.place)
     )
+    in_draft = select(DraftEffect.effect_id).distinct()
+    if only is not None:
+        on_pages, in_draft = on_pages.where(ControlRow.effect_id == only), in_draft.where(DraftEffect.effect_id == only)
     found: dict[int, list[str]] = {}
-    for effect_id, page, place, mode in rows:
+    for effect_id, page, place, mode in session.execute(on_pages):
         found.setdefault(effect_id, []).append(f"{'fader' if mode == 'fader' else 'button'} {place} of {page}")
-    for effect_id in session.scalars(select(DraftEffect.effect_id).distinct()):
+    for effect_id in session.scalars(in_draft):
         found.setdefault(effect_id, []).append("the draft")
     return found
 
 
 def uses(session: Session, effect_id: int) -> list[str]:
     """Where an effect is used, in words."""
-    return all_uses(session).get(effect_id, [])
+    return all_uses(session, effect_id).get(effect_id, [])
 
 
 def user_of(session: Session, key: str) -> DraftEffect | ControlRow:

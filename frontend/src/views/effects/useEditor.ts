@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 
 import { api, Refused, take, type Schemas } from "../../api/client";
 import {
@@ -101,7 +102,8 @@ export function useEditor(id: number, start: number): Editor | null {
           waiting.current = null;
           const begun = commits.current;
           const { effect, weave } = await ask_(next, true);
-          if (commits.current === begun) setShown({ effect, weave: weave ?? null }); // else it is overtaken
+          if (commits.current !== begun) continue; // it is overtaken
+          flushSync(() => setShown({ effect, weave: weave ?? null })); // seen now, not after what waits
         }
       } catch (error) {
         tell(error);
@@ -117,6 +119,7 @@ export function useEditor(id: number, start: number): Editor | null {
       commits.current += 1;
       try {
         const { effect, weave } = await ownEdit(() => ask_(change, false));
+        flushSync(() => setShown({ effect, weave: weave ?? null }));
         client.setQueryData(["weave", id, effect.document, ask], weave);
         client.setQueryData(["effect", id], effect);
         client.setQueryData<Schemas["EffectsView"]>(["effects"], (all) =>

@@ -67,7 +67,7 @@ def view(
     """An effect for the screen; `document`: as it is being edited; `uses`: of all effects, where known."""
     shown = document or row.document
     name, words, families = _read(json.dumps(shown))
-    found = repositories.all_uses(session) if uses is None else uses
+    found = repositories.all_uses(session, row.id) if uses is None else uses
     return EffectView(
         id=row.id, name=name, kept=row.kept, favourite=row.favourite, families=families, document=shown, sentence=words,
         uses=found.get(row.id, []),
