@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
 import { HEADER_BYTES, readFrame } from "./live/frame";
-import { beamEnd, beamShape, fit, inBox, project } from "./stage/geometry";
+import { addBeam } from "./stage/light";
+import { beamEnd, beamHalf, fit, inBox, project } from "./stage/geometry";
 import { freePlaces } from "./views/busk/places";
 import { columnsFor, ticks } from "./views/effects/pixels";
 import { found } from "./views/effects/search";
@@ -61,11 +62,41 @@ describe("the stage", () => {
   });
   it("opens beams with their angle", () => {
     const view = fit(places, 800, 200, "front");
-    const width = (angle: number) => {
-      const [, b, c] = beamShape(view, places[0]!, { x: -5, y: 0, z: 0 }, angle, 2);
-      return Math.abs(b!.x - c!.x);
-    };
-    expect(width(30)).toBeGreaterThan(width(5) * 2);
+    const half = (angle: number) => beamHalf(view, places[0]!, { x: -5, y: 0, z: 0 }, angle);
+    expect(half(30)).toBeGreaterThan(half(5) * 2);
+  });
+  it("adds light along a beam: fading to its edges and its end, on light that is there, and never beyond full", () => {
+    const [width, height] = [40, 60];
+    const pixels = new Uint8ClampedArray(4 * width * height);
+    const beam = {
+      from: { x: 20, y: 5 },
+      to: { x: 20, y: 50 },
+      lens: 2,
+      half: 10,
+      drives: [200, 100, 0],
+    } as const;
+    const at = (x: number, y: number) => [...pixels.subarray(4 * (y * width + x), 4 * (y * width + x) + 3)];
+    addBeam(pixels, width, height, beam);
+    expect(at(20, 10)[0]).toBeGreaterThan(at(20, 45)[0]!);
+    expect(at(20, 45)[0]).toBeGreaterThan(at(26, 45)[0]!);
+    expect(at(14, 45)).toEqual(at(25, 45)); // the same on both sides of the middle
+    for (const [x, y] of [
+      [20, 2],
+      [20, 55],
+      [8, 45],
+      [26, 8],
+    ] as const)
+      expect(at(x, y)).toEqual([0, 0, 0]);
+    const once = at(20, 30);
+    addBeam(pixels, width, height, beam);
+    expect(at(20, 30)).toEqual(once.map((drive) => Math.min(2 * drive, 255)));
+  });
+  it("leaves beams alone that are off the picture or have no length", () => {
+    const pixels = new Uint8ClampedArray(4 * 10 * 10);
+    const beam = { lens: 2, half: 4, drives: [255, 255, 255] } as const;
+    addBeam(pixels, 10, 10, { ...beam, from: { x: -40, y: 3 }, to: { x: -20, y: 30 } });
+    addBeam(pixels, 10, 10, { ...beam, from: { x: 5, y: 5 }, to: { x: 5, y: 5.5 } });
+    expect(Math.max(...pixels)).toBe(0);
   });
 });
 

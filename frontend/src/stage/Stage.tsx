@@ -8,7 +8,7 @@ import { onEveryFrame, wake } from "../live/loop";
 import { desk, useDesk } from "../state";
 import { STAGE } from "../theme/tokens";
 import { fit, inBox, project, type Point, type View } from "./geometry";
-import { cellGround, paintBeams, paintCells, paintHeads, paintWires, placeOf, type Head } from "./paint";
+import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
 import { StageTools } from "./StageTools";
 
 const Frame = styled.section`
@@ -78,7 +78,7 @@ export function Stage() {
     if (!element || !context || !heads.length) return;
     const places = heads.map(placeOf);
     let view = fit(places, 100, 100, "front");
-    let ground = cellGround(view, heads, { width: 1, height: 1 }, 1);
+    let ground = groundOf(view, heads, { width: 1, height: 1 }, 1);
     let known = "";
     let shown: { frame: HeadsFrame | null; selection: string[] | null; drag: Drag | null } = {
       frame: null,
@@ -109,7 +109,7 @@ export function Stage() {
       if (isNew) {
         known = form;
         view = fit(places, width, height, elevation);
-        ground = cellGround(view, heads, element, scale);
+        ground = groundOf(view, heads, element, scale);
       }
       if (isNew || shown.selection !== selection) {
         still.width = element.width;
@@ -121,10 +121,8 @@ export function Stage() {
       }
       shown = { frame: live.heads, selection, drag: drag.current };
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      if (live.heads?.rig === rig!.number) {
-        paintCells(context, ground, live.heads);
-        paintBeams(context, view, heads, live.heads);
-      } else {
+      if (live.heads?.rig === rig!.number) paintLight(context, ground, view, heads, live.heads);
+      else {
         context.fillStyle = STAGE.ground;
         context.fillRect(0, 0, width, height);
       }

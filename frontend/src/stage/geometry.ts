@@ -18,6 +18,7 @@ export interface View {
   bottom: number;
 }
 
+const WIDEST_PX = 120;
 const MARGIN = { x: 26, top: 56, bottom: 14 };
 
 /** A view that shows all places, with room for numbers above. The two directions are scaled apart, to fill the strip. */
@@ -59,20 +60,10 @@ export function beamEnd(place: Place, direction: Place, reach: number): Place {
   };
 }
 
-/** The four corners of a beam on the picture, for its source, its end, and its full angle in degrees. */
-export function beamShape(view: View, place: Place, end: Place, angle: number, lens: number): Point[] {
-  const from = project(view, place);
-  const to = project(view, end);
+/** Half the width of a beam at its end on the picture, for its full angle in degrees. */
+export function beamHalf(view: View, place: Place, end: Place, angle: number): number {
   const length = Math.hypot(end.x - place.x, end.y - place.y, end.z - place.z);
-  const half = Math.min(Math.tan((angle * Math.PI) / 360) * length * view.scaleY, 120);
-  const along = Math.hypot(to.x - from.x, to.y - from.y) || 1;
-  const across = { x: -(to.y - from.y) / along, y: (to.x - from.x) / along };
-  return [
-    { x: from.x + across.x * lens, y: from.y + across.y * lens },
-    { x: to.x + across.x * (half + lens), y: to.y + across.y * (half + lens) },
-    { x: to.x - across.x * (half + lens), y: to.y - across.y * (half + lens) },
-    { x: from.x - across.x * lens, y: from.y - across.y * lens },
-  ];
+  return Math.min(Math.tan((angle * Math.PI) / 360) * length * view.scaleY, WIDEST_PX);
 }
 
 /** Whether a point is in the box between two corners. */

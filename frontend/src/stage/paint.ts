@@ -1,82 +1,50 @@
 import type { Schemas } from "../api/client";
 import { HEAD_BYTES, type HeadsFrame } from "../live/frame";
 import { STAGE } from "../theme/tokens";
-import { beamEnd, beamShape, project, type Place, type Point, type View } from "./geometry";
+import { beamEnd, beamHalf, project, type Place, type Point, type View } from "./geometry";
+import { addBeam } from "./light";
 
 export type Head = Schemas["HeadView"];
-
-interface Light {
-  red: number;
-  green: number;
-  blue: number;
-  zoom: number;
-  direction: Place;
-}
 
 const REACH_M = 9;
 /** How heads look on the picture: as cells of a surface, or as a lamp with a beam. */
 const CELLS = new Set(["batten", "wall", "blinder", "strobe"]);
 
-function lightOf(frame: HeadsFrame, index: number): Light {
-  const at = index * HEAD_BYTES;
-  const { heads } = frame;
-  return {
-    red: heads.getUint8(at),
-    green: heads.getUint8(at + 1),
-    blue: heads.getUint8(at + 2),
-    zoom: heads.getUint16(at + 4, true) / 100,
-    direction: {
-      x: heads.getInt16(at + 6, true) / 32767,
-      y: heads.getInt16(at + 8, true) / 32767,
-      z: heads.getInt16(at + 10, true) / 32767,
-    },
-  };
-}
-
 /** A place as an object, from the three numbers of the API. */
 export const placeOf = (head: Head): Place => ({ x: head.place[0], y: head.place[1], z: head.place[2] });
 
-function paintBeam(context: CanvasRenderingContext2D, view: View, place: Place, light: Light) {
-  const strength = Math.max(light.red, light.green, light.blue) / 255;
-  if (strength < 0.01) return;
-  const end = beamEnd(place, light.direction, REACH_M);
-  const shape = beamShape(view, place, end, light.zoom, 2.5);
-  const from = project(view, place);
-  const to = project(view, end);
-  const full = 1 / strength;
-  const colour = `${Math.round(light.red * full)} ${Math.round(light.green * full)} ${Math.round(light.blue * full)}`;
-  const fade = context.createLinearGradient(from.x, from.y, to.x, to.y);
-  fade.addColorStop(0, `rgb(${colour} / ${0.82 * strength})`);
-  fade.addColorStop(1, `rgb(${colour} / ${0.12 * strength})`);
-  context.fillStyle = fade;
-  context.beginPath();
-  shape.forEach((corner, n) => (n ? context.lineTo(corner.x, corner.y) : context.moveTo(corner.x, corner.y)));
-  context.closePath();
-  context.fill();
-}
+/** Sizes of cells in metres, and how far apart they are; gaps of less than a pixel would be seen in some rows only. */
+const CELL_M: Record<string, { x: number; y: number; apart: number }> = {
+  wall: { x: 0.115, y: 0.115, apart: 0.125 },
+  batten: { x: 0.08, y: 0.16, apart: 0.09 },
+  other: { x: 0.26, y: 0.2, apart: 0.26 },
+};
 
 function cellSize(kind: string, view: View): Point {
-  const metres =
-    kind === "wall" ? { x: 0.115, y: 0.115 } : kind === "batten" ? { x: 0.08, y: 0.16 } : { x: 0.26, y: 0.2 };
-  return { x: Math.max(metres.x * view.scaleX, 2), y: Math.max(metres.y * view.scaleY, 2.5) };
+  const { x, y, apart } = CELL_M[kind] ?? CELL_M.other!;
+  const seen = (metres: number, scale: number) =>
+    (metres < apart && (apart - metres) * scale < 1 ? apart : metres) * scale;
+  return { x: Math.max(seen(x, view.scaleX), 2), y: Math.max(seen(y, view.scaleY), 2.5) };
 }
 
-/** Where the cells of a rig are on a picture of a size, in its own pixels: written there without drawing each. */
-export interface CellGround {
+/** The picture of the stage in its own pixels: the ground, and where on it the cells of a rig are. */
+export interface Ground {
   image: ImageData;
+  pixels: Uint32Array;
+  dark: number;
+  scale: number;
   cells: { index: number; x: number; y: number; width: number; height: number }[];
 }
 
-/** The ground of the stage, with room for the cells of batten, wall and the like. scale: pixels of the picture per CSS pixel. */
-export function cellGround(
+/** scale: pixels of the picture per CSS pixel. */
+export function groundOf(
   view: View,
   heads: Head[],
   size: { width: number; height: number },
   scale: number,
-): CellGround {
+): Ground {
   const image = new ImageData(size.width, size.height);
   const ground = parseInt(STAGE.ground.slice(1), 16);
-  new Uint32Array(image.data.buffer).fill(pixel(ground >> 16, (ground >> 8) & 255, ground & 255));
   const within = (value: number, most: number) => Math.min(Math.max(Math.round(value * scale), 0), most);
   const cells = heads.flatMap((head, index) => {
     if (!CELLS.has(head.kind)) return [];
@@ -87,42 +55,66 @@ export function cellGround(
     const height = within(at.y + half.y / 2, size.height) - y;
     return [{ index, x, y, width, height }];
   });
-  return { image, cells };
+  const dark = pixel(ground >> 16, (ground >> 8) & 255, ground & 255);
+  return { image, pixels: new Uint32Array(image.data.buffer), dark, scale, cells };
 }
 
 /** A colour as a pixel of an `ImageData` seen as 32-bit numbers (all machines that browsers run on put red first). */
 const pixel = (red: number, green: number, blue: number) =>
   ((255 << 24) | (blue << 16) | (green << 8) | red) >>> 0;
 
-/** The ground with the cells on it, as the frame says; it covers all that was there. */
-export function paintCells(
+/** Light, as the frame says: cells on the ground, and beams over them. It covers all that was there. */
+export function paintLight(
   context: CanvasRenderingContext2D,
-  { image, cells }: CellGround,
+  ground: Ground,
+  view: View,
+  heads: Head[],
   frame: HeadsFrame,
 ) {
-  const pixels = new Uint32Array(image.data.buffer);
-  for (const { index, x, y, width, height } of cells) {
+  const { image, pixels } = ground;
+  pixels.fill(ground.dark);
+  for (const { index, x, y, width, height } of ground.cells) {
     if (index >= frame.count) continue;
-    const at = index * HEAD_BYTES;
-    const colour = pixel(
-      frame.heads.getUint8(at),
-      frame.heads.getUint8(at + 1),
-      frame.heads.getUint8(at + 2),
-    );
+    const [red, green, blue] = drivesOf(frame, index);
+    const colour = pixel(red, green, blue);
     for (let row = y; row < y + height; row++)
       pixels.fill(colour, row * image.width + x, row * image.width + x + width);
   }
+  heads.forEach((head, index) => {
+    if (head.kind === "haze" || CELLS.has(head.kind) || index >= frame.count) return;
+    const drives = drivesOf(frame, index);
+    if (Math.max(...drives) < DARK) return;
+    const beam = beamOf(view, placeOf(head), lensOf(frame, index), ground.scale);
+    addBeam(image.data, image.width, image.height, { ...beam, drives });
+  });
   context.putImageData(image, 0, 0);
 }
 
-/** Beams of the lamps, as the frame says: light on light. */
-export function paintBeams(context: CanvasRenderingContext2D, view: View, heads: Head[], frame: HeadsFrame) {
-  context.globalCompositeOperation = "lighter";
-  heads.forEach((head, index) => {
-    if (head.kind === "haze" || CELLS.has(head.kind) || index >= frame.count) return;
-    paintBeam(context, view, placeOf(head), lightOf(frame, index));
-  });
-  context.globalCompositeOperation = "source-over";
+const DARK = 3;
+const LENS_PX = 2.5;
+
+function drivesOf(frame: HeadsFrame, index: number): [number, number, number] {
+  const at = index * HEAD_BYTES;
+  return [frame.heads.getUint8(at), frame.heads.getUint8(at + 1), frame.heads.getUint8(at + 2)];
+}
+
+/** Where a head points and how wide it is open, in degrees. */
+function lensOf({ heads }: HeadsFrame, index: number) {
+  const at = index * HEAD_BYTES;
+  const unit = (byte: number) => heads.getInt16(at + byte, true) / 32767;
+  return { zoom: heads.getUint16(at + 4, true) / 100, direction: { x: unit(6), y: unit(8), z: unit(10) } };
+}
+
+/** A beam on the picture, for a lens at a place. */
+function beamOf(view: View, place: Place, lens: ReturnType<typeof lensOf>, scale: number) {
+  const end = beamEnd(place, lens.direction, REACH_M);
+  const scaled = ({ x, y }: Point) => ({ x: x * scale, y: y * scale });
+  return {
+    from: scaled(project(view, place)),
+    to: scaled(project(view, end)),
+    lens: LENS_PX * scale,
+    half: (beamHalf(view, place, end, lens.zoom) + LENS_PX) * scale,
+  };
 }
 
 /** Trusses and the floor: thin lines where several fixtures hang at one height. */
