@@ -8,6 +8,7 @@ import subprocess
 import sys
 import time
 import urllib.request
+from http.client import IncompleteRead
 
 import pytest
 from simple_websocket import Client, ConnectionClosed
@@ -35,7 +36,7 @@ def answers(demo):
     try:
         with urllib.request.urlopen(f"{demo.address}/api/show", timeout=5) as answer:
             return json.loads(answer.read())["name"]
-    except OSError:
+    except (OSError, IncompleteRead):  # not there, or it ended while it answered
         return None
 
 

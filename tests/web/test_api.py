@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from zarabanda.demo import salt_light
+from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
 from zarabanda.web import openapi
 from zarabanda.web.app import create_app
@@ -329,3 +330,40 @@ def test_only_what_is_frozen_is_kept_as_a_look(client):
     answer = client.post("/api/draft/keep-frozen", json={"key": "draft:1"})
     assert answer.status_code == 422
     assert "Freeze the effect first" in answer.json["message"]
+
+
+def test_the_engine_gets_after_every_edit_what_the_whole_show_says(client, application, monkeypatch):
+    link, store = application.extensions["zarabanda"].link, application.extensions["zarabanda"].store
+    sent = []
+    monkeypatch.setattr(link, "send", sent.append)
+    number, draft = new_effect(client)
+    change = {"operation": "set", "path": "layers.0.anchor.depth", "value": 33, "preview": False}
+    palette = client.get("/api/palettes").json["palettes"][0]
+    edits = [
+        lambda: client.post(f"/api/effects/{number}/change", json=change),
+        lambda: client.post(f"/api/effects/{number}/change", json=change | {"value": 44}),
+        lambda: client.post("/api/undo"),
+        lambda: client.post("/api/draft/values", json={"values": {"intensity": {"101": 20}}}),
+        lambda: client.put(f"/api/palettes/{palette['id']}", json={"name": "Another", "document": palette["document"]}),
+        lambda: client.post("/api/undo"),
+        lambda: client.post(f"/api/effects/{number}/change", json=change | {"value": 55}),
+        lambda: client.delete(f"/api/draft/effects/{draft}"),
+    ]
+    for edit in edits:
+        before = len(sent)
+        answer = edit()
+        assert answer.status_code < 300, answer.text
+        assert len(sent) == before + 1
+        with store.reading() as session:
+            assert sent[-1]["show"] == compiling.show_message(session, link.revision)
+
+
+@pytest.mark.parametrize("wrong", [{"heads": ["101", "7.77"]}, {"attribute": "warmth"}])
+def test_an_edit_whose_weave_cannot_be_made_changes_nothing(client, wrong):
+    number, _ = new_effect(client)
+    before = client.get(f"/api/effects/{number}").json["document"]
+    change = {"operation": "set", "path": "layers.0.anchor.depth", "value": 12.5, "preview": False, "weave": {"heads": ["101"]}}
+    answer = client.post(f"/api/effects/{number}/change", json=change | {"weave": change["weave"] | wrong})
+    assert answer.status_code == 422
+    assert answer.json["place"] == next(iter(wrong))
+    assert client.get(f"/api/effects/{number}").json["document"] == before

@@ -1,0 +1,66 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+
+import { Refused, take } from "./client";
+import { ownEdit, queries, refresh, showHasChanged } from "./queries";
+
+const asked = vi.spyOn(queries, "invalidateQueries").mockResolvedValue(undefined);
+const kinds = () => asked.mock.calls.map(([filters]) => filters!.queryKey![0]);
+
+describe("what is asked anew", () => {
+  beforeEach(() => {
+    vi.useFakeTimers();
+    asked.mockClear();
+  });
+  afterEach(() => vi.useRealTimers());
+
+  it("after an edit of another window: all that an edit can change", () => {
+    showHasChanged(4, 5);
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toEqual(expect.arrayContaining(["show", "effects", "draft", "pages", "weave"]));
+  });
+  it("after an own edit, whose answer has told it: only what can be undone", async () => {
+    await ownEdit(() => Promise.resolve({ revision: 6 }));
+    showHasChanged(5, 6);
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toEqual(["show"]);
+  });
+  it("waits for the answer of an own edit before it judges a new revision", async () => {
+    let answer: (told: { revision: number }) => void = () => undefined;
+    const edit = ownEdit(() => new Promise<{ revision: number }>((resolve) => (answer = resolve)));
+    showHasChanged(6, 7);
+    vi.advanceTimersByTime(2000);
+    expect(kinds()).toEqual([]);
+    answer({ revision: 7 });
+    await edit;
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toEqual(["show"]);
+  });
+  it("when another edit came between own ones: all", async () => {
+    await ownEdit(() => Promise.resolve({ revision: 9 }));
+    showHasChanged(7, 9);
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toContain("effects");
+  });
+  it("once for many edits in a row", () => {
+    for (let n = 0; n < 5; n++) refresh();
+    vi.advanceTimersByTime(400);
+    expect(kinds().filter((kind) => kind === "effects")).toHaveLength(1);
+  });
+});
+
+describe("answers", () => {
+  const answer = (status: number, body: object) =>
+    Promise.resolve({ ...body, response: new Response("{}", { status }) });
+
+  it("are taken as they are, or refused with the server's words and place", async () => {
+    expect(await take(answer(200, { data: { a: 1 } }))).toEqual({ a: 1 });
+    const fault = { error: { message: "There is no head 7.", place: "heads" } };
+    await expect(take(answer(422, fault))).rejects.toMatchObject({
+      message: "There is no head 7.",
+      place: "heads",
+      status: 422,
+    });
+    await expect(take(answer(500, {}))).rejects.toThrow("error 500");
+    await expect(take(Promise.reject(new TypeError("network")))).rejects.toBeInstanceOf(Refused);
+  });
+});
