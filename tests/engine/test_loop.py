@@ -3,8 +3,10 @@
 import numpy as np
 import pytest
 
-from tests.engine.shows import RIG, effect, program, show
+from tests.engine.shows import RIG, effect, on_tempo, program, show
+from zarabanda.core.plan import Plan
 from zarabanda.engine import journal
+from zarabanda.engine import loop as loop_module
 from zarabanda.engine.frames import FrameWriter
 from zarabanda.engine.loop import Loop
 from zarabanda.engine.program import Compiler
@@ -95,6 +97,39 @@ def test_actions_and_programs_act_on_the_next_frame():
     assert output.frames[-1][1][0, 4] == 64
     assert refused == [refused[0]]
     assert "nonsense" in refused[0]
+
+
+def test_what_played_before_is_not_planned_anew_and_looks_the_same(monkeypatch):
+    planned = []
+    monkeypatch.setattr(loop_module, "Plan", lambda *arguments: planned.append(1) or Plan(*arguments))
+    compiler = Compiler()
+    compiler.set_rig(RIG)
+
+    def level(loop, value, t):
+        loop.post({"do": "level", "control": "control:1", "value": value})
+        loop.tick(t)
+        return loop.outputs[0].frames[-1][1][0, 4]
+
+    def fresh():
+        loop = Loop(LiveState(), [MemoryOutput()], clock=Clock(), sleep=lambda s: None)
+        loop.swap(program(show(effect(speed=on_tempo()), control="fader"), compiler))
+        loop.tick(100.0)
+        return loop
+
+    loop = fresh()
+    seen = [level(loop, value, 100 + 0.1 * n) for n, value in enumerate((1.0, 0.0, 0.7, 0.0, 0.4))]
+    one_plan_for_each = len(planned)
+    again = [level(loop, value, 100.5 + 0.1 * n) for n, value in enumerate((1.0, 0.0, 0.7, 0.0, 0.4))]
+    assert len(planned) == one_plan_for_each
+    assert max(seen + again) > 30
+    other = fresh()
+    for n in range(5):
+        level(other, 0.0, 100 + 0.1 * n)
+    assert [level(other, value, 100.5 + 0.1 * n) for n, value in enumerate((1.0, 0.0, 0.7, 0.0, 0.4))] == again
+    before = len(planned)
+    loop.swap(program(show(effect(speed=on_tempo(2.0)), control="fader", revision=2), compiler))
+    level(loop, 1.0, 101.5)
+    assert len(planned) == before + 1, "another effect is another plan"
 
 
 def test_a_restarted_engine_goes_on_from_its_journal(tmp_path):

@@ -12,7 +12,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.frame import Frame, Levels
+from zarabanda.core.placement import Placed
 from zarabanda.core.plan import Plan, Running
+from zarabanda.core.rig import Rig
 from zarabanda.errors import ZarabandaError
 from zarabanda.outputs.base import Output
 
@@ -24,6 +26,7 @@ MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
 
 PRECISION = np.float32
 """Of values in the loop: twice as quick as float64, and far finer than a 16-bit step."""
+_PLANS_KEPT = 8
 
 
 @dataclass
@@ -81,6 +84,7 @@ class Loop:
         self._swapped: deque[Program] = deque()
         self._frame = Frame(EMPTY.rig, PRECISION)
         self._plan = Plan([], 0, EMPTY.rig.mixes, PRECISION)
+        self._plans: dict[tuple[int, ...], tuple[list[Placed], Plan]] = {}
         self._order: list[str] = []
         self._stopping = False
 
@@ -142,8 +146,7 @@ class Loop:
         while self._swapped:
             program = self._swapped.popleft()
         if program is not None:
-            if program.rig is not self._frame.rig:
-                self._frame = Frame(program.rig, PRECISION)
+            self._fit(program.rig)
             self.state.swap(program, t)
             self.on_change()
         acted = False
@@ -161,12 +164,10 @@ class Loop:
     def _compute(self, t: float) -> Snapshot:
         state = self.state
         program = state.program
-        if self._frame.rig is not program.rig:
-            self._frame = Frame(program.rig, PRECISION)
+        self._fit(program.rig)
         if state.changed:
             self._order = list(state.playing)
-            placed = [state.playing[key].instance.placed for key in self._order]
-            self._plan = Plan(placed, len(program.rig), program.rig.mixes, PRECISION)
+            self._plan = self._plan_of([state.playing[key].instance.placed for key in self._order])
             state.changed = False
         every = [state.playing[key] for key in self._order]
         theta = [state.theta(one, t) for one in every]
@@ -176,3 +177,18 @@ class Loop:
         values = self._frame.values(program.base, self._plan, running, Levels(state.grand, state.blackout))
         data = self._frame.bytes(values)
         return Snapshot(self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True)))
+
+    def _fit(self, rig: Rig) -> None:
+        """Compute for this rig from now on."""
+        if self._frame.rig is not rig:
+            self._frame = Frame(rig, PRECISION)
+            self._plans.clear()
+
+    def _plan_of(self, placed: list[Placed]) -> Plan:
+        """The plan of what plays. What played lately comes again (a fader goes up and down): its plan is still there."""
+        key = tuple(map(id, placed))  # none is used twice, since what is placed is kept with its plan
+        known = self._plans.pop(key, None) or (placed, Plan(placed, len(self._frame.rig), self._frame.rig.mixes, PRECISION))
+        self._plans[key] = known  # the latest is the last
+        if len(self._plans) > _PLANS_KEPT:
+            del self._plans[next(iter(self._plans))]
+        return known[1]
