@@ -39,8 +39,10 @@ describe("the live state", () => {
   });
 
   it("shows θ with the shift that edits have left, and of what does not run as it is", () => {
-    expect(shownTheta(3, "draft:1")).toBe(3.25);
-    expect(shownTheta(3, "draft:2")).toBe(3);
+    expect(shownTheta(3, "draft:1", { layer: 0, turns: 1 })).toBe(3.25);
+    expect(shownTheta(3, "draft:1", { layer: 0, turns: 2 })).toBe(3.125); // the shift is in cycles of the layer
+    expect(shownTheta(3, "draft:1", { layer: 1, turns: 1 })).toBe(3);
+    expect(shownTheta(3, "draft:2", { layer: 0, turns: 1 })).toBe(3);
   });
 });
 

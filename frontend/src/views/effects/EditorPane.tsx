@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useCompare } from "./compare";
 import { EffectTitle } from "./EffectTitle";
 import { Gone } from "./Gone";
+import { turningOf } from "./scopes";
 import { Sentences } from "./Sentences";
 import { SidePanel } from "./SidePanel";
 import { useEditor, type Editor } from "./useEditor";
@@ -61,6 +62,7 @@ function EditorPane({ editor, late, runKey, onWindow }: Props) {
             <Weave
               weave={editor.weave}
               runKey={runKey}
+              turning={turningOf(effect.document, editor.weave.scopes[0]?.layer ?? 0, editor.weave.circuit)}
               onWindow={onWindow}
               name={compare.held ? `A: ${effect.name}` : ""}
             />

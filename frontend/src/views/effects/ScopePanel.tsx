@@ -7,7 +7,7 @@ import { handlesOf } from "./handles";
 import { LayerAlone } from "./LayerAlone";
 import { ScopeHandles } from "./ScopeHandles";
 import { ScopePicture } from "./ScopePicture";
-import { dragged, middleOf, type Anchor } from "./scopes";
+import { dragged, middleOf, turningOf, type Anchor } from "./scopes";
 import { CurveSlot } from "./slots/CurveSlot";
 import type { Editor } from "./useEditor";
 
@@ -97,7 +97,14 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
         </Layers>
       )}
       <Stack>
-        <ScopePicture scope={scope} weave={weave} runKey={runKey} onDrag={drag} drags={drags} />
+        <ScopePicture
+          scope={scope}
+          weave={weave}
+          turns={turningOf(effect.document, scope.layer, weave.circuit).turns}
+          runKey={runKey}
+          onDrag={drag}
+          drags={drags}
+        />
         <ScopeHandles handles={handles} editor={editor} />
       </Stack>
       <Facts>

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import { handlesOf, movedBoundary, type StopTimes } from "./handles";
 import { valueAt } from "./pixels";
+import { turningOf } from "./scopes";
 import { headsSeen, seenFrom, seenKey, seenOptions, type SeenOn } from "./seen";
 import { outOfRange } from "./slots/ranges";
 import { paletteOf, swatchOf, valueKey, valueOf } from "./slots/stopValues";
@@ -15,6 +16,21 @@ const wave = (form: object, more: object = {}) => ({
 });
 const handle = (id: string, layer: Parameters<typeof handlesOf>[1], relay = false) =>
   handlesOf(2, layer, relay, 0.4).find((one) => one.id === id)!;
+
+describe("how a layer turns", () => {
+  const relay = { kind: "relay", speed_counts: "circuits" };
+  it.each([
+    ["with θ", { layers: [{}], spread: { kind: "ripple" } }, 1],
+    ["by its ratio", { layers: [{ ratio: 3 }], spread: { kind: "ripple" } }, 3],
+    [
+      "by turns in a relay that counts them",
+      { layers: [{ ratio: 2 }], spread: { kind: "relay", speed_counts: "turns" } },
+      2,
+    ],
+    ["by circuits in one that counts these", { layers: [{ ratio: 2 }], spread: relay }, 10],
+    ["by a spread of its own", { layers: [{ spread: { kind: "ripple" } }], spread: relay }, 1],
+  ])("%s", (_, document, turns) => expect(turningOf(document, 0, 5)).toEqual({ layer: 0, turns }));
+});
 
 describe("handles of the scope", () => {
   it.each([

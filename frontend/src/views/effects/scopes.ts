@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import type { Turning } from "../../live/socket";
 
 /** Geometry of the scope. Pure: values in, pixels out. */
 
@@ -55,6 +56,19 @@ export function figurePoints(scope: Scope, size: Size, mirrored = false): Point[
     x: size.width / 2 + side * (x - baseX) * scale,
     y: size.height / 2 - (ys[n]! - baseY) * scale,
   }));
+}
+
+interface Spread {
+  kind?: string;
+  speed_counts?: string;
+}
+
+/** How a layer turns with θ: in a relay whose speed counts circuits, a cycle of θ is a circuit of turns. */
+export function turningOf(document: Record<string, unknown>, layer: number, circuit: number): Turning {
+  const own = (document.layers as { ratio?: number; spread?: Spread | null }[])[layer];
+  const spread = own?.spread ?? (document.spread as Spread | undefined);
+  const circuits = spread?.kind === "relay" && spread.speed_counts === "circuits";
+  return { layer, turns: (own?.ratio ?? 1) * (circuits ? circuit : 1) };
 }
 
 /** The colour of a sample. */
