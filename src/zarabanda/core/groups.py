@@ -105,10 +105,10 @@ class Group:
         self.count, self.back = first.count, first.back_and_forth
         self.shuffled = first.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
-        self.rounds: list[int] = np.unique(self.turn).tolist()
-        self._own_rows, self._pattern = np.unique(self.row, return_inverse=True)
+        self.rounds: list[int] = _different(self.turn)[0].tolist()
+        self._own_rows, self._pattern = _different(self.row)
         self._one_row = len(self._own_rows) == 1  # then it need not be looked up for each
-        self._own_instances = np.unique(self.instance)
+        self._own_instances = _different(self.instance)[0]
         self.alike = id(self)
         """Groups of one number have the same offsets over the same pattern of rows."""
         self._parts: list[tuple[int, int, slice]] = []
@@ -131,7 +131,8 @@ class Group:
     @property
     def _idle(self) -> frozenset[str]:
         """What is not looked at any more once the group is made."""
-        return _ONLY_IN_RELAYS if self.how == "ripple" else frozenset()
+        idle = _ONLY_IN_RELAYS if self.how == "ripple" else frozenset[str]()
+        return idle | {"turn"} if len(self.rounds) == 1 else idle
 
     def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Group:
         """`copies` of this group side by side: targets `stride`, rows `rows` and instances `instances` apart."""
@@ -155,8 +156,11 @@ class Group:
         other.target = np.tile(self.target, copies) + apart * stride
         other._whole = None
         other._one_row, other._parts = False, []
-        other.settle()
+        other.forget()
         return other
+
+    def forget(self) -> None:
+        """Keep nothing of frames before."""
 
     def share_phases(self, lies: dict[Lie, int]) -> None:
         """Share phases with the other groups that lie alike. lies: number of each lie, and here this one's is added."""
@@ -313,6 +317,13 @@ def _repeated(value: Any, count: int) -> NDArray[Any]:
     """One value `count` times, kept once; `np.broadcast_to` does the same ten times as slowly."""
     one = np.array([value])
     return np.ndarray((count,), one.dtype, one.data, 0, (0,))
+
+
+def _different(numbers: Ints) -> tuple[Ints, Ints]:
+    """The different ones of some numbers, rising, and which of them each is; most often there is but one."""
+    if (numbers == numbers[0]).all():
+        return numbers[:1], np.zeros(len(numbers), np.int64)
+    return np.unique(numbers, return_inverse=True)
 
 
 def _lie(how: str, pattern: Ints, offset: Floats) -> Lie:

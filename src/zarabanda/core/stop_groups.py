@@ -121,7 +121,11 @@ class ColourStops(_StopsGroup):
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         place = self.place(chosen)
-        base, strength = rows_at(values, place, self.stride), self.strength()
+        strength = self.strength()
+        if strength is None and self.by_sum:  # the base gives way altogether
+            put_rows(values, place, self.stride, self.space.to_rgb(self.at[:, chosen]))
+            return
+        base = rows_at(values, place, self.stride)
         drives = self._mixed(base, chosen)
         if strength is not None:
             drives = base + strength[chosen] * (drives - base)

@@ -96,8 +96,7 @@ class WaveGroup(Group):
     def _unit(self, mixed: Keys, cycle: Floats) -> Floats:
         return randomness.unit_of(mixed, cycle).astype(self.precision, copy=False)
 
-    def settle(self) -> None:
-        super().settle()
+    def forget(self) -> None:
         self._last = None
 
     def _remembered(self, place: InCycle) -> Floats:
