@@ -72,12 +72,14 @@ def over_time(
     count = len(stand.heads)
     placed = placed or place(effect, np.arange(count), stand.heads)
     plan = Plan([placed], count, stand.mixes, precision).tiled(len(theta))
-    values = np.tile(stand.base.ravel().astype(precision), len(theta))
+    raw = np.empty((len(theta), attributes.COUNT, count), precision)
+    raw[:] = stand.base
+    values = raw.reshape(-1)
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
     running = Running(theta, np.where(ended, 0.0, 1.0), [shifts] if shifts else ())
     plan.apply(values, running)
-    raw = values.reshape(len(theta), attributes.COUNT, count)
-    clamped = np.tile(np.clip(stand.base, stand.low, stand.high).astype(precision), (len(theta), 1, 1))
+    clamped = np.empty_like(raw)
+    clamped[:] = np.clip(stand.base, stand.low, stand.high)
     for row in np.flatnonzero(plan.touched.any(axis=1)):
         own = raw[:, row]
         if attributes.ATTRIBUTES[row].circle:
