@@ -2,8 +2,6 @@
 
 import numpy as np
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
 from zarabanda.core import paths, stops, waveforms
 
@@ -41,21 +39,6 @@ def test_stops_leave_the_last_and_travel_to_the_first():
     to, way = stops.stop_at(times, np.array([0.0, 0.125, 0.3, 0.5, 0.75, 0.999]))
     assert to.tolist() == [0, 0, 0, 1, 2, 2]
     np.testing.assert_allclose(way, [0, 0.5, 1, 1, 1, 1])
-
-
-@given(
-    st.lists(st.tuples(st.floats(0.01, 5), st.floats(0, 5)), min_size=1, max_size=6),
-    st.sampled_from(["linear", "smooth"]),
-    st.floats(0, 1, exclude_max=True),
-)
-def test_how_far_all_travels_have_gone_adds_up_to_where_a_head_is(times, ease, p):
-    found = stops.stop_times(*zip(*times, strict=True), [ease] * len(times))
-    values = np.arange(len(times)) ** 2.0
-    ways = values - np.roll(values, 1)
-    to, way = stops.stop_at(found, np.array([p]))
-    gone = stops.travelled(found, np.array([p]))
-    assert found.all_travel_alike
-    assert values[-1] + ways @ gone[:, 0] == pytest.approx(values[to[0] - 1] + ways[to[0]] * way[0], abs=1e-6)
 
 
 @pytest.mark.parametrize("path", paths.PATHS)

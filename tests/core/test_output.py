@@ -2,15 +2,16 @@
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.documents import effects
 from zarabanda.core import attributes, stage
 from zarabanda.core.frame import Frame, Levels, base_of
 from zarabanda.core.placement import place
 from zarabanda.core.plan import Plan, Running
 from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, build
-from zarabanda.formats import effect_document, effect_edit
+from zarabanda.formats import effect_document
 
 SPOT = ModeSpec(
     "spot", "spot", "rgbw",
@@ -50,25 +51,27 @@ def test_both_bytes_of_a_channel_of_16_bits_are_written(pan):
     assert int.from_bytes(data[0, :2].tobytes()) == int((pan + 270) / 540 * 65535 + 0.5)
 
 
+@settings(max_examples=60, deadline=None)
 @given(
-    st.lists(st.sampled_from(["intensity", "red", "pan", "position", "hue"]), min_size=1, max_size=3, unique=True),
-    st.floats(0, 9),
+    st.lists(effects(apart=True), min_size=1, max_size=2),
+    st.lists(
+        st.tuples(st.floats(0, 9), st.floats(0, 100), st.sampled_from([0.0, 0.8, 1.0]), st.booleans()), min_size=2, max_size=5
+    ),
 )
-def test_writing_what_can_change_gives_the_bytes_of_writing_all(names, theta):
+def test_writing_what_can_change_gives_the_bytes_of_writing_all(documents, moments):
+    """Over moments at which θ alone changes, or base, master or what plays as well."""
     fixtures = [FixtureSpec(n + 1, "", SPOT, (n, 0, 0), address=1 + 10 * n) for n in range(4)]
-    fixtures += [FixtureSpec(9, "", CELLS, (5, 0, 0), address=100)]
-    rig = build(fixtures)
-    base = base_of(rig)
-    base.values[: len(rig)] = 60
-    layers = [effect_edit.new_layer(name) for name in names]
-    effect = effect_document.read({"name": "x", "layers": layers}).to_core()
-    plan = Plan([place(effect, np.array([1, 3, 4]), rig.heads)], len(rig), rig.mixes)
-    frame, levels = Frame(rig), Levels(grand=0.8)
-    for at in (theta, theta + 0.3, theta + 0.55):  # the first writes all, the others what the plan can change
-        running = Running(np.array([at]), np.ones(1))
-        data = frame.bytes(frame.values(base, plan, running, levels)).copy()
-    fresh = Frame(rig)
-    np.testing.assert_array_equal(data, fresh.bytes(fresh.values(base, plan, running, levels)))
+    rig = build([*fixtures, FixtureSpec(9, "", CELLS, (5, 0, 0), address=100)])
+    chosen = [effect_document.read(document).to_core() for document in documents]
+    plans = [Plan([place(effect, np.array([1, 3, 4]), rig.heads)], len(rig), rig.mixes) for effect in chosen]
+    frame, base, plan, levels = Frame(rig), base_of(rig), plans[0], Levels()
+    for theta, level, grand, another in moments:
+        if another:
+            base, plan, levels = base_of(rig, np.arange(len(rig)), np.full(len(rig), level)), plans[-1], Levels(grand=grand)
+        running = Running(np.array([theta]), np.ones(1))
+        fresh = Frame(rig)
+        data = frame.bytes(frame.values(base, plan, running, levels))
+        np.testing.assert_array_equal(data, fresh.bytes(fresh.values(base, plan, running, levels)))
 
 
 @pytest.mark.parametrize("apart", [6, 7])

@@ -22,7 +22,6 @@ from .groups import (
     red_targets,
     rows_at,
 )
-from .stops import travelled
 
 
 class _StopsGroup(Group):
@@ -102,29 +101,14 @@ class ColourStops(_StopsGroup):
         # ways between fixed colours are known before: by the stop that a head goes to, (3, stops)
         begin, step = self.space.way(np.roll(self.colours, 1, axis=0), self.colours)
         self.begin, self.step = np.ascontiguousarray(begin.T), np.ascontiguousarray(step.T)
-        follow = np.allclose(np.roll(begin + step, 1, axis=0), begin, rtol=0, atol=1e-12)  # each way begins where the last ended
-        self.by_sum = bool(follow) and self.times.all_travel_alike and not self.has_base and not self.goes_to_palettes
-        self.at = np.zeros((3, 0))
         self.target = red_targets(items, heads)
         self.stride = heads
 
     _tables = ("colours", "begin", "step")
 
-    def _compute(self, phases: Phases) -> None:
-        if not self.by_sum:
-            super()._compute(phases)
-            return
-        turns = self._latest_turn(phases)
-        self.active = turns.active
-        self.at = np.einsum("cs,sn->cn", self.step, travelled(self.times, turns.p))
-        self.at += self.begin[:, :1]
-
     def act(self, values: Floats, chosen: Chosen) -> None:
         place = self.place(chosen)
         strength = self.strength()
-        if strength is None and self.by_sum:  # the base gives way altogether
-            put_rows(values, place, self.stride, self.space.to_rgb(self.at[:, chosen]))
-            return
         base = rows_at(values, place, self.stride)
         drives = self._mixed(base, chosen)
         if strength is not None:
@@ -133,8 +117,6 @@ class ColourStops(_StopsGroup):
 
     def _mixed(self, planes: Floats, chosen: Chosen) -> Floats:
         """Planes (3, m) of drives at full weight. planes: those of the base."""
-        if self.by_sum:
-            return self.space.to_rgb(self.at[:, chosen])
         to, way = self.to[chosen], self.way[chosen]
         if not self.has_base and not self.goes_to_palettes:
             at = self.step.take(to, axis=1, mode="clip")

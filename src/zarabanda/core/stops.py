@@ -17,8 +17,6 @@ _SNAP = 1e-9
 """A travel shorter than this part of a cycle is a jump."""
 _FEW = 12
 """Up to so many stops, comparing with each is quicker than a search."""
-_FEW_RAMPS = 6
-"""Up to so many stops, how far each travel has gone is quicker to compute than where a head is among them."""
 
 
 def _smooth(x: Floats) -> Floats:
@@ -55,11 +53,6 @@ class StopTimes:
         """The same, to be computed with in another precision."""
         return replace(self, slope=self.slope.astype(precision), shift=self.shift.astype(precision))
 
-    @property
-    def all_travel_alike(self) -> bool:
-        """Whether each stop takes a travel, of one easing, and they are few: then `travelled` is quicker than `stop_at`."""
-        return len(self.begin) <= _FEW_RAMPS and len(self.eases) == 1 and bool((self.slope > 0).all())
-
 
 def stop_times(travels: Sequence[float], holds: Sequence[float], eases: Sequence[str]) -> StopTimes:
     """Scale travels and holds (both ≥ 0, not all 0, any unit) so that their sum is one cycle."""
@@ -90,17 +83,6 @@ def stop_at(times: StopTimes, p: Floats) -> tuple[Ints, Floats]:
     way *= p
     way += times.shift.take(to, mode="clip")
     return to, _eased(times, to, to_unit(way))
-
-
-def travelled(times: StopTimes, p: Floats) -> Floats:
-    """How far the travel to each stop has gone, (stops, n), 0…1, eased; only where `all_travel_alike`. p: (n,), 0…1.
-
-    Where stops lie one after another, a head is at the first place plus these shares of all the ways.
-    """
-    way = np.multiply.outer(times.slope, p)
-    way += times.shift[:, None]
-    to_unit(way)
-    return EASES[times.eases[0]](way)
 
 
 def _eased(times: StopTimes, to: Ints, way: Floats) -> Floats:
