@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import notices, weave
+from zarabanda.core import attributes, notices, weave
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document, effect_edit
 
@@ -59,6 +59,42 @@ def test_each_notice_is_found_and_its_fix_mends_it(kind):
     assert fix.words
     mended = effect_edit.change(effect_document.read(document).plain(), fix.operation, fix.path, fix.value)
     assert kind not in found(mended.plain(), base=base)
+
+
+def stops(*values, attribute="position"):
+    every = [{"value": value, "travel": 1, "hold": 1} for value in values]
+    return {"attribute": attribute, "form": {"kind": "stops", "stops": every}}
+
+
+@pytest.mark.parametrize(
+    ("layers", "reason"),
+    [
+        ([wave(depth=0)], "the depth is 0"),
+        ([{**CIRCLE, "form": CIRCLE["form"] | {"width": 0, "height": 0}}], "the figure has no size"),
+        (
+            [wave(kind="between", depth=None) | {"anchor": {"kind": "between", "low": 40, "high": 40}}],
+            "low and high are the same",
+        ),
+        ([stops("base", "base")], "every stop is the base itself"),
+        ([stops(20, 20, attribute="intensity")], "all stops are the same"),
+        ([wave(depth=30) | {"muted": True}], "all layers are muted"),
+        ([wave(depth=30), wave(depth=30, kind="below")], "they cancel out"),
+        ([wave("pan", kind="above", depth=30)], "beyond the range"),
+    ],
+)
+def test_what_does_not_move_is_told_with_its_true_reason(layers, reason):
+    notice = found(effect(*layers), base={**LIT, "pan": 270.0})["static"]
+    assert reason in notice.text
+    if notice.fix:
+        mended = effect_edit.change(effect_document.read(effect(*layers)).plain(), "set", notice.fix.path, notice.fix.value)
+        assert "static" not in found(mended.plain(), base=LIT)
+
+
+def test_what_no_head_can_do_is_told():
+    stand = row_of_heads(3, LIT)
+    stand.heads.has[attributes.INDEX["zoom"]] = False
+    read = effect_document.read(effect(wave("zoom", depth=10))).to_core()
+    assert "none of these heads has zoom" in notices.notices(notices.look(read, stand, bpm=120))[0].text
 
 
 def test_too_fast_for_the_heads():

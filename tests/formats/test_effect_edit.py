@@ -47,6 +47,14 @@ def test_a_head_has_parts_of_its_own_until_they_are_as_usual_again():
     assert changed("reset-own", document=changed("set-own", "102", {"left_out": True}, both))["own"] == {}
 
 
+def test_equal_layers_are_moved_one_at_a_time():
+    three = effect_edit.new_effect("pan", "x").plain()
+    for attribute in ("tilt", "pan"):
+        three = changed("add-layer", value=attribute, document=three)
+    moved = changed("move-layer", "2", 0, three)
+    assert [layer["attribute"] for layer in moved["layers"]] == ["pan", "pan", "tilt"]
+
+
 def test_a_document_takes_the_place_of_another_under_its_name():
     other = effect_edit.new_effect("position", "other").plain()
     after = changed("replace", value=other)
@@ -63,6 +71,9 @@ def test_a_document_takes_the_place_of_another_under_its_name():
         ("replace", "", {"layers": []}, "layers"),
         ("solo-layer", "", 9, "no layer 9"),
         ("remove-layer", "", 3, "no layer 3"),
+        ("move-layer", "0", None, "0 to 0"),
+        ("move-layer", "²", 0, "no layer ²"),
+        ("set", "layers.².ratio", 2, "no place"),
         ("set", "layers.7.ratio", 2, "no place"),
         ("set", "lanes.parts", 900, "less than or equal to 64"),
         ("add-layer", "", "warp", "no attribute"),

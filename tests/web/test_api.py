@@ -70,9 +70,26 @@ def test_a_new_effect_can_be_seen_and_reads_as_a_sentence(client, attribute, for
     assert view["document"]["layers"][0]["form"]["kind"] == form
     assert view["sentence"]["text"].endswith(".")
     assert draft in [one["id"] for one in client.get("/api/draft").json["effects"]]
-    weave = client.post(f"/api/effects/{effect}/weave", json={"heads": ["101", "102", "103"], "columns": 40}).json
-    assert weave["heads"] == ["101", "102", "103"]
-    assert len(set(weave["pixels"])) > 4
+    ask = {"heads": ["101", "102", "103"], "columns": 40}
+    as_it_looks = client.post(f"/api/effects/{effect}/weave", json=ask).json
+    assert as_it_looks["heads"] == ["101", "102", "103"]
+    shown = as_it_looks
+    if attribute in ("colour", "saturation"):  # the heads are dark: so is the look of them
+        assert set(as_it_looks["pixels"]) == {"A"}
+        shown = client.post(f"/api/effects/{effect}/weave", json=ask | {"attribute": "colour"}).json
+    assert len(set(shown["pixels"])) > 4
+    made_up = client.post(f"/api/effects/{effect}/weave", json=ask | {"heads": []}).json
+    assert len(set(made_up["pixels"])) > 4, "a made-up row is lit"
+    client.post("/api/undo")
+
+
+def test_kept_positions_begin_with_two_that_differ(client):
+    effect, _ = new_effect(client, "position")
+    change = {"path": "layers.0.form", "value": "stops", "weave": {"heads": ["101", "102"], "notices": True}}
+    answer = client.post(f"/api/effects/{effect}/change", json=change).json
+    stops = answer["effect"]["document"]["layers"][0]["form"]["stops"]
+    assert [stop["value"] for stop in stops] == [{"palette": "Stage"}, {"palette": "Crowd"}]
+    assert "static" not in [one["kind"] for one in answer["weave"]["notices"]]
     client.post("/api/undo")
 
 

@@ -1273,7 +1273,8 @@ export interface components {
         };
         /**
          * WeaveAsk
-         * @description Which heads (none: a made-up row), columns, attribute (`look`: as it will look), from which θ, how many cycles.
+         * @description Which heads (none: a made-up row), columns, attribute (`look`: as it will look; `colour`: the colour alone, as if the
+         *     heads were at full), from which θ, how many cycles.
          */
         WeaveAsk: {
             /**

@@ -161,37 +161,53 @@ def _cut_off(seen: Look) -> Iterator[Notice]:
             break
 
 
-def _layer_depth(layer: Layer) -> tuple[str, float]:
-    """Where the depth of a layer is said, and how much it is."""
+def _too_flat(layer: Layer) -> tuple[str, str, bool] | None:
+    """Why the form of a layer moves nothing: where that is said, why, and whether a depth mends it. None: it moves."""
     if isinstance(layer.form, Path):
-        return "form.width", max(layer.form.width, layer.form.height)
+        flat = max(layer.form.width, layer.form.height) == 0
+        return ("form.width", "the figure has no size", True) if flat else None
     if isinstance(layer.form, Stops):
-        values = {stop.value for stop in layer.form.stops}
-        return "form.stops", float(len(values) > 1)
+        values = {(stop.value, stop.relative) for stop in layer.form.stops}
+        if len(values) > 1 or len(layer.form.stops) == 1:  # one stop holds a value, and is meant to
+            return None
+        why = "every stop is the base itself" if (None, False) in values else "all stops are the same"
+        return "form.stops", f"{why}; let them differ", False
     if layer.anchor.kind == "between":
-        return "anchor.high", abs(layer.anchor.high - layer.anchor.low)
-    return "anchor.depth", layer.anchor.depth
+        return ("anchor.high", "low and high are the same", True) if layer.anchor.high == layer.anchor.low else None
+    return ("anchor.depth", "the depth is 0", True) if layer.anchor.depth == 0 else None
 
 
 def _static(seen: Look) -> Iterator[Notice]:
-    for number, layer in seen.active_layers():
-        place, depth = _layer_depth(layer)
-        constant = isinstance(layer.form, Stops) and len(layer.form.stops) == 1
-        if depth == 0 and not constant:
-            row = attributes.BY_NAME[attributes.touched(layer.attribute)[0]]
-            value = 20.0 if isinstance(layer.form, Path) else round(row.span * 0.4, 1)
-            path = f"layers.{number}.{place}"
-            fix = None if isinstance(layer.form, Stops) else Fix(path, value, f"Make it {value:g} {row.unit} deep")
-            yield Notice("static", path, "Nothing moves: the depth is 0.", fix=fix)
-    rows = [attributes.INDEX[name] for name in weave.moved(seen.effect, seen.stand)]
-    values = seen.woven.values[:, rows]
-    moved = values.max(axis=0) - values.min(axis=0)
     if not any(True for _ in seen.active_layers()):
-        yield Notice(
-            "static", "layers", "Nothing moves: all layers are muted.", fix=Fix("layers.0.muted", False, "Let the first act")
-        )
-    elif moved.size and moved.max() < _STILL and all(_layer_depth(layer)[1] > 0 for _, layer in seen.active_layers()):
-        yield Notice("static", "layers", "Nothing can be seen to move: the layers cancel out, or the heads cannot do this.")
+        fix = Fix("layers.0.muted", False, "Let the first act")
+        yield Notice("static", "layers", "Nothing moves: all layers are muted.", fix=fix)
+        return
+    flat = False
+    for number, layer in seen.active_layers():
+        why = _too_flat(layer)
+        if why is None:
+            continue
+        flat = True
+        place, text, by_depth = why
+        row = attributes.BY_NAME[attributes.touched(layer.attribute)[0]]
+        value = 20.0 if isinstance(layer.form, Path) else round(row.span * 0.4, 1)
+        if layer.anchor.kind == "between" and isinstance(layer.form, Waveform):
+            value = row.high if layer.anchor.low < row.high else row.low
+        path = f"layers.{number}.{place}"
+        words = f"Make it {value:g} {row.unit}" + (" deep" if place == "anchor.depth" else "")
+        yield Notice("static", path, f"Nothing moves: {text}.", fix=Fix(path, value, words) if by_depth else None)
+    rows = [attributes.INDEX[name] for name in weave.moved(seen.effect, seen.stand)]
+    values, raw = seen.woven.values[:, rows], seen.woven.raw[:, rows]
+    if flat or (values.size and np.ptp(values, axis=0).max() >= _STILL):
+        return
+    held = all(isinstance(layer.form, Stops) and len(layer.form.stops) == 1 for _, layer in seen.active_layers())
+    if not values.size:
+        names = ", ".join(dict.fromkeys(layer.attribute for _, layer in seen.active_layers()))
+        yield Notice("static", "layers", f"Nothing moves: none of these heads has {names}.")
+    elif np.ptp(raw, axis=0).max() >= _STILL:
+        yield Notice("static", "layers", "Nothing is seen to move: the whole wave lies beyond the range.")
+    elif not held:
+        yield Notice("static", "layers", "Nothing moves on these heads: what the layers go to is the same, or they cancel out.")
 
 
 def _uneven(seen: Look) -> Iterator[Notice]:

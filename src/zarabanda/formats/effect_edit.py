@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import copy
-from collections.abc import Callable
+import math
+import re
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from zarabanda.core import attributes, waveforms
@@ -63,10 +65,16 @@ def _set_attribute(document: Doc, layer: Doc, value: str) -> None:
     layer.update(fresh | kept)
 
 
+def position_stops(palettes: Sequence[str]) -> Doc:
+    """A form that goes from one kept position to another: to the first two of these palettes, or the base where there are
+    fewer."""
+    goals: list[Any] = [*({"palette": name} for name in palettes[:2]), "base", "base"][:2]
+    return {"kind": "stops", "stops": [{"value": goal, "travel": 1.0, "hold": 1.0, "ease": "smooth"} for goal in goals]}
+
+
 def _set_form(document: Doc, layer: Doc, value: str) -> None:
     if layer["attribute"] == "position" and value == "stops":
-        stops = [{"value": "base", "travel": 1.0, "hold": 1.0, "ease": "smooth"} for _ in range(2)]
-        layer["form"] = {"kind": "stops", "stops": stops}
+        layer["form"] = position_stops(())
         return
     if layer["attribute"] == "position" and layer["form"]["kind"] == "stops":
         layer["form"] = new_layer("position")["form"]
@@ -143,8 +151,8 @@ _ON_EFFECT: dict[str, Callable[[Doc, Any], None]] = {
 
 def _layer_at(document: Doc, number: str) -> Doc:
     layers = document["layers"]
-    if not number.isdigit() or int(number) >= len(layers):
-        raise ZarabandaError(f"There is no layer {number}; this effect has {len(layers)}.", "path")
+    if not re.fullmatch(r"[0-9]{1,4}", number) or int(number) >= len(layers):
+        raise ZarabandaError(f"There is no layer {number[:40]}; this effect has {len(layers)}.", "path")
     layer: Doc = layers[int(number)]
     return layer
 
@@ -166,7 +174,7 @@ def _set(document: Doc, path: str, value: Any) -> None:
         except (ValueError, IndexError, AttributeError) as error:
             raise ZarabandaError(f"The effect has no place “{path}”.", path) from error
     last = parts[-1]
-    if isinstance(place, list) and last.isdigit() and int(last) < len(place):
+    if isinstance(place, list) and re.fullmatch(r"[0-9]{1,4}", last) and int(last) < len(place):
         place[int(last)] = value
     elif isinstance(place, dict):
         place[last] = value
@@ -186,10 +194,10 @@ def _add_layer_first(document: Doc, path: str, value: Any) -> None:
 
 
 def _remove_layer(document: Doc, path: str, value: Any) -> None:
-    layer = _layer_at(document, str(value))
+    _layer_at(document, str(value))
     if len(document["layers"]) == 1:
         raise ZarabandaError("An effect needs a layer. Delete the effect instead, or change this layer.", "layers")
-    document["layers"].remove(layer)
+    del document["layers"][int(value)]
 
 
 def _duplicate_layer(document: Doc, path: str, value: Any) -> None:
@@ -199,7 +207,9 @@ def _duplicate_layer(document: Doc, path: str, value: Any) -> None:
 
 def _move_layer(document: Doc, path: str, value: Any) -> None:
     layer = _layer_at(document, path)
-    document["layers"].remove(layer)
+    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
+        raise ZarabandaError(f"Give the place to move the layer to, 0 to {len(document['layers']) - 1}.", "value")
+    del document["layers"][int(path)]
     document["layers"].insert(max(0, min(int(value), len(document["layers"]))), layer)
 
 

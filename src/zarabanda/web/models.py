@@ -213,7 +213,8 @@ class NewEffectView(BaseModel):
 
 
 class WeaveAsk(Part):
-    """Which heads (none: a made-up row), columns, attribute (`look`: as it will look), from which θ, how many cycles."""
+    """Which heads (none: a made-up row), columns, attribute (`look`: as it will look; `colour`: the colour alone, as if the
+    heads were at full), from which θ, how many cycles."""
 
     heads: HeadKeys = []
     columns: Annotated[int, Field(ge=2, le=1024)] = 240

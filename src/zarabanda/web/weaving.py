@@ -45,7 +45,8 @@ def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _
     return _Ground(weave.Stand(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
 
 
-def _phantom(count: int) -> _Ground:
+def _phantom(count: int, lit: bool) -> _Ground:
+    """A made-up row of heads at home; lit: their level at full, for what does not bring light of its own."""
     low, high, home = (
         np.repeat(np.array([getattr(a, name) for a in attributes.ATTRIBUTES], float)[:, None], count, axis=1)
         for name in ("low", "high", "home")
@@ -53,6 +54,8 @@ def _phantom(count: int) -> _Ground:
     places = np.stack([np.arange(count) - (count - 1) / 2, np.zeros(count), np.zeros(count)], axis=1)
     has = np.ones((attributes.COUNT, count), bool)
     has[[attributes.HUE, attributes.SATURATION]] = False
+    if lit:
+        home[attributes.INTENSITY] = 100
     heads = Heads([str(n + 1) for n in range(count)], places, has)
     return _Ground(weave.Stand(heads, low, high, home, np.ones(count, bool)), np.ones((count, 3)))
 
@@ -65,6 +68,10 @@ def _touched(effect: Effect) -> list[str]:
     return list(names)
 
 
+def _colours(touched: list[str]) -> bool:
+    return not {"red", "green", "blue", "hue", "saturation"}.isdisjoint(touched)
+
+
 def _grey(values: Floats, low: float, high: float) -> Floats:
     level = np.clip((values - low) / (high - low if high > low else 1), 0, 1)
     return np.repeat(level[:, None], 3, axis=1)
@@ -73,19 +80,21 @@ def _grey(values: Floats, low: float, high: float) -> Floats:
 def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str]) -> tuple[str, Floats, tuple[float, float]]:
     """Planes (T, 3, N) of colour for an attribute, and the values that black and white stand for.
 
-    `look` falls back to what the effect moves when it gives no light, or stays as it is.
+    `look`: as it will look, dark where the heads are dark; it falls back to what the effect moves when that gives no light,
+    or stays as it is. `colour`: the colour alone, as if all heads were at full.
     """
-    colours = bool({"red", "green", "blue", "hue", "saturation"} & set(touched))
+    colours = _colours(touched)
+    if attribute == "colour" and colours:
+        values = values.copy()
+        values[:, attributes.INTENSITY] = 100
+        return "colour", weave.appearance(values, ground.stand.mixes, ground.light), (0.0, 100.0)
     if attribute == "look" and (colours or "intensity" in touched):
-        if "intensity" not in touched:
-            values = values.copy()
-            values[:, attributes.INTENSITY] = 100
         look = weave.appearance(values, ground.stand.mixes, ground.light)
         others = [name for name in touched if attributes.BY_NAME[name].family not in ("intensity", "colour")]
         if not others or np.ptp(look, axis=0).max() > _STILL:
             return "look", look, (0.0, 100.0)
         touched = others  # the look stays as it is: then what moves beside it is shown
-    name = attribute if attribute != "look" else next(iter(touched), "intensity")
+    name = attribute if attribute in attributes.INDEX else next(iter(touched), "intensity")
     row = values[:, attributes.INDEX[name]]
     if name == "intensity":
         return name, _grey(row, 0, 100), (0.0, 100.0)
@@ -149,7 +158,8 @@ def _spread(effect: Effect, placed: Placed, keys: list[str]) -> dict[str, Any]:
 
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
-    ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom)
+    touched = _touched(effect)
+    ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom, "intensity" not in touched)
     placed = place(effect, np.arange(len(ground.stand.heads)), ground.stand.heads)
     cycles = ask.cycles
     if cycles is None:
@@ -157,7 +167,6 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         cycles *= -(-_SHOWN_CYCLES // cycles)
     theta = ask.start + (np.arange(ask.columns) + 0.5) / ask.columns * cycles
     woven = weave.over_time(effect, ground.stand, theta, np.float32, placed=placed)
-    touched = _touched(effect)
     name, colours, ends = _pixels(ask.attribute, woven.values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))
     order = placed.order[rank]
@@ -177,10 +186,10 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         beats=cycles / effect.speed.cycles_per_beat if by_tempo else None,
         seconds=seconds,
         attribute=name,
-        unit="%" if name == "look" else attributes.BY_NAME[name].unit,
+        unit="%" if name in ("look", "colour") else attributes.BY_NAME[name].unit,
         black=ends[0],
         white=ends[1],
-        attributes=["look", *touched],
+        attributes=["look", *(["colour"] if _colours(touched) else []), *touched],
         cut_off=weave.cut_off(woven.raw, ground.stand, touched),
         notices=_notices(woven, cycles, bpm) if ask.notices else [],
         scopes=_scopes(woven, order) if ask.notices else [],

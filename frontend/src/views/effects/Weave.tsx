@@ -6,7 +6,7 @@ import { onEveryFrame } from "../../live/loop";
 import { runningOf, shownTheta, type Turning } from "../../live/socket";
 import { desk } from "../../state";
 import { STAGE } from "../../theme/tokens";
-import { ticks, valueAt, weaveCanvas, weaveImage } from "./pixels";
+import { ticks, valueAt, wovenBy, weaveCanvas, weaveImage } from "./pixels";
 
 const Frame = styled.figure`
   margin: 0;
@@ -190,7 +190,7 @@ export function Weave({ weave, runKey, turning = PLAIN, onWindow, name = "" }: P
         <span>
           {name && `${name}, `}
           {rows} head{rows === 1 ? "" : "s"} in {weave.count} lane{weave.count === 1 ? "" : "s"}
-          {weave.attribute !== "look" && `, by ${weave.attribute}`}
+          {wovenBy(weave.attribute)}
         </span>
         <span>
           {told || (byBeats ? `${Math.round(weave.beats! * 100) / 100} beats, ${seconds}` : seconds)}

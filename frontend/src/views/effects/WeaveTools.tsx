@@ -22,7 +22,7 @@ const Row = styled.div`
     font-size: 14px;
   }
 `;
-const LABELS: Record<string, string> = { look: "As it will look" };
+const LABELS: Record<string, string> = { look: "As it will look", colour: "Colour alone" };
 
 interface Props {
   /** The effect that is not to be compared with itself. */

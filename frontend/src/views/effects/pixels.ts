@@ -30,6 +30,10 @@ export function weaveCanvas(image: ImageData): HTMLCanvasElement {
   return canvas;
 }
 
+/** What the rows of a weave show, behind how many there are. */
+export const wovenBy = (attribute: string) =>
+  attribute === "look" ? "" : attribute === "colour" ? ", colour alone" : `, by ${attribute}`;
+
 /** What a pixel of a weave stands for, in words: a level and a colour, or a value with its unit. */
 export function valueAt(
   weave: Pick<Schemas["WeaveView"], "attribute" | "unit" | "columns" | "black" | "white">,
@@ -42,7 +46,8 @@ export function valueAt(
   const [red, green, blue] = [data[at]!, data[at + 1]!, data[at + 2]!];
   const value = weave.black + (Math.max(red, green, blue) / 255) * (weave.white - weave.black);
   const text = `${Math.round(value)}${weave.unit === "°" ? "°" : ` ${weave.unit}`}`.trim();
-  if (weave.attribute !== "look" || (red === green && green === blue)) return text;
+  if ((weave.attribute !== "look" && weave.attribute !== "colour") || (red === green && green === blue))
+    return text;
   const full = 255 / Math.max(red, green, blue);
   const hex = [red, green, blue].map((one) =>
     Math.round(one * full)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from functools import lru_cache
 from typing import Any
 
@@ -82,9 +83,10 @@ def families_of(document: dict[str, Any]) -> list[str]:
 
 def _checked(ask: WeaveAsk) -> WeaveAsk:
     """The heads to weave, each once; refuses heads that the rig does not have, and attributes that there are not."""
-    if ask.attribute not in ("look", *attributes.INDEX):
+    if ask.attribute not in ("look", "colour", *attributes.INDEX):
         known = ", ".join(attributes.INDEX)
-        raise ZarabandaError(f"There is no attribute {ask.attribute!r} to weave; use look or one of {known}.", "attribute")
+        given = ask.attribute[:40]
+        raise ZarabandaError(f"There is no attribute {given!r} to weave; use look, colour or one of {known}.", "attribute")
     return ask.model_copy(update={"heads": known_heads(ask.heads)})
 
 
@@ -187,10 +189,25 @@ def get_effect(path: EffectPath) -> EffectView:
 
 def _changed(session: Session, effect_id: int, body: EffectChange) -> tuple[EffectRow, EffectDocument]:
     row = repositories.get(session, EffectRow, effect_id, "effect")
-    document = effect_edit.change(row.document, body.operation, body.path, body.value)
+    document = effect_edit.change(row.document, body.operation, body.path, _wanted(session, row.document, body))
     _tempo_exists(session, document)
     repositories.palettes_exist(session, document, before=EffectDocument.model_validate(row.document))
     return row, document
+
+
+def _wanted(session: Session, document: dict[str, Any], body: EffectChange) -> Any:
+    """The value of a change; a position that shall go through stops begins with two kept ones that differ."""
+    number = body.path.removeprefix("layers.").removesuffix(".form")
+    if body.value != "stops" or body.path != f"layers.{number}.form" or not re.fullmatch("[0-9]{1,2}", number):
+        return body.value
+    layers = document["layers"]
+    if int(number) >= len(layers) or layers[int(number)]["attribute"] != "position":
+        return body.value
+    different: dict[str, str] = {}
+    for row in repositories.palettes(session):
+        if row.document["family"] == "position":
+            different.setdefault(json.dumps([row.document.get("values"), row.document.get("own")], sort_keys=True), row.name)
+    return effect_edit.position_stops(list(different.values()))
 
 
 def _label(name: str, body: EffectChange) -> str:
