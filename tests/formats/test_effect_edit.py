@@ -71,7 +71,7 @@ def test_a_document_takes_the_place_of_another_under_its_name():
         ("replace", "", {"layers": []}, "layers"),
         ("solo-layer", "", 9, "no layer 9"),
         ("remove-layer", "", 3, "no layer 3"),
-        ("move-layer", "0", None, "0 to 0"),
+        ("move-layer", "0", None, "place to move the layer to"),
         ("move-layer", "²", 0, "no layer ²"),
         ("set", "layers.².ratio", 2, "no place"),
         ("set", "layers.7.ratio", 2, "no place"),
