@@ -1,13 +1,15 @@
 """What holds for every effect."""
 
 import numpy as np
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.stands import row_of_heads
 from tests.documents import effects, waveform_layers
-from zarabanda.core import attributes, weave
+from zarabanda.core import attributes, randomness, weave
 from zarabanda.core.effect import from_document
+from zarabanda.core.phase import Drift
 from zarabanda.core.placement import place
 from zarabanda.core.plan import Plan, Running
 from zarabanda.formats import effect_document
@@ -177,8 +179,6 @@ def test_random_levels_are_within_their_promised_range_and_the_same_every_time()
 
 
 def test_drift_keeps_its_promise_and_is_a_running_sum():
-    from zarabanda.core.phase import Drift
-
     drift = Drift(0.5, 2.0, seed=3, keys=np.arange(4))
     theta = np.linspace(-20, 60, 2001)
     run = np.array([drift(np.full(4, t)) for t in theta])
@@ -186,8 +186,31 @@ def test_drift_keeps_its_promise_and_is_a_running_sum():
     assert pace.min() > 0.5 - 1e-6
     assert pace.max() < 2.0 + 1e-6
     assert run[:, 0].tolist() != run[:, 1].tolist()
-    later = Drift(0.5, 2.0, seed=3, keys=np.arange(4))
-    np.testing.assert_allclose(later(np.full(4, 57.25)), drift(np.full(4, 57.25)))
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.lists(st.floats(-3000, 90_000), min_size=1, max_size=6))
+def test_drift_after_hours_is_the_running_sum_from_the_start_wherever_it_was_asked_before(theta):
+    drift = Drift(0.6, 1.5, seed=8, keys=np.array([0, 7]))
+    for t in theta:
+        found = drift(np.full(2, t))
+        again = Drift(0.6, 1.5, seed=8, keys=np.array([0, 7]))(np.full(2, t))
+        np.testing.assert_array_equal(found, again)
+        cycles = np.arange(int(abs(t) * 1.5) + 2)
+        for n, key in enumerate((0, 7)):
+            drawn = randomness.unit(8, key, cycles if t >= 0 else -1 - cycles)
+            starts = np.concatenate([[0.0], np.cumsum(1 / (0.6 + 0.9 * drawn))])
+            passed = np.interp(abs(t), starts, np.arange(len(starts)))
+            assert abs(found[n]) == pytest.approx(passed, abs=1e-6)
+
+
+def test_what_drift_keeps_does_not_grow_with_every_cycle():
+    drift = Drift(0.5, 1.5, seed=1, keys=np.arange(20))
+    drift(np.full(20, 72_000.0))  # ten hours at two cycles a second
+    kept = sum(
+        array.nbytes for way in (drift._ahead, drift._behind) for array in vars(way).values() if isinstance(array, np.ndarray)
+    )
+    assert kept < 400_000
 
 
 def test_weight_scales_depth_and_mixes_between():

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from . import attributes, lanes, stage
 from .effect import Effect, Layer, OwnHead, Spread, Stops
 from .palette import Palette
+from .phase import Drifts
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -87,7 +88,10 @@ class Block:
 
 @dataclass(frozen=True)
 class Placed:
-    """An effect on a selection. order: (n,) rig indexes in rank order; lane: (n,) of each rank; blocks: its layers."""
+    """An effect on a selection. order: (n,) rig indexes in rank order; lane: (n,) of each rank; blocks: its layers.
+
+    drifts: how far cycles have come that each go at their own pace.
+    """
 
     effect: Effect
     order: Ints
@@ -95,6 +99,7 @@ class Placed:
     part: Ints
     count: int
     blocks: tuple[Block, ...]
+    drifts: Drifts
 
 
 def circuit_turns(spread: Spread, count: int, back_and_forth: bool) -> float:
@@ -103,8 +108,8 @@ def circuit_turns(spread: Spread, count: int, back_and_forth: bool) -> float:
     return max(turns * spread.handover, 1.0)
 
 
-def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
-    """Lay `effect` on the heads (rig indexes in pick order, each once).
+def place(effect: Effect, heads: Ints, rig: Heads, drifts: Drifts | None = None) -> Placed:
+    """Lay `effect` on the heads (rig indexes in pick order, each once). drifts: of the placement that this one replaces.
 
     Heads that lack a layer's attribute keep their lane, so that the pattern is the same on all; they are just not moved.
     """
@@ -154,7 +159,7 @@ def place(effect: Effect, heads: Ints, rig: Heads) -> Placed:
                 stop_values=_stop_values(layer, [rig.keys[head] for head in order[acts]]),
             )
         )
-    return Placed(effect, order, lane_map.lane, lane_map.part, lane_map.count, tuple(blocks))
+    return Placed(effect, order, lane_map.lane, lane_map.part, lane_map.count, tuple(blocks), drifts or Drifts())
 
 
 def _stop_values(layer: Layer, keys: Sequence[str]) -> Floats | None:

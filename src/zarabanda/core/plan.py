@@ -207,7 +207,7 @@ def _rows(placed: Sequence[Placed], blocks: Sequence[tuple[int, Block]]) -> tupl
         layer += [(number, block.number)] * count
         if effect.drifts:
             low, high = effect.drift
-            drift = phase.Drift(low / 100, high / 100, effect.seed, keys)
+            drift = placed[number].drifts.of(low / 100, high / 100, effect.seed, keys)
             drifting.append((slice(first, first + count), number, drift))
     rows = _Rows(
         np.array(instance, np.int64),
