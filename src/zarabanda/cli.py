@@ -24,7 +24,14 @@ app = typer.Typer(
 DataOption = Annotated[Path, typer.Option(help="Folder that keeps the show and the journal.")]
 HostOption = Annotated[str, typer.Option(help="Address to listen on; other than this machine's needs --access-code.")]
 PortOption = Annotated[int, typer.Option(help="TCP port of the page (0: any free one).", min=0, max=65_535)]
-CodeOption = Annotated[str, typer.Option(help="Code that browsers must enter.", envvar="ZARABANDA_ACCESS_CODE")]
+CodeOption = Annotated[
+    str,
+    typer.Option(
+        help="Code that browsers must enter; better set in the environment: others on this machine can read a command line.",
+        envvar="ZARABANDA_ACCESS_CODE",
+    ),
+]
+AllowOption = Annotated[list[str] | None, typer.Option(help="A name that the page may be opened by (may be repeated).")]
 NodePortOption = Annotated[int, typer.Option(help="UDP port of the simulated node (0: any free one).", min=0, max=65_535)]
 NodeOption = Annotated[bool, typer.Option(help="Start the simulated node.")]
 RateOption = Annotated[float, typer.Option(help="Frames per second.", min=20, max=44)]
@@ -47,18 +54,18 @@ def _serve(settings: Settings, demo: bool, browse: bool) -> None:
 
 
 def _prepare(data: Path, demo: bool) -> None:
-    if (data / "show.db").exists():
-        return
     from zarabanda.demo import salt_light
+    from zarabanda.show import opening
     from zarabanda.show.store import Store
 
-    store = Store(data / "show.db")
-    if demo:
-        salt_light.build(store)
-    else:
+    def make(store: Store) -> None:
+        if demo:
+            salt_light.build(store)
+            return
         with store.edit("setup", "New show") as session:
             salt_light.new_show(session, "New show")
-    store.close()
+
+    opening.prepare(data, make, lambda text: print(text, file=sys.stderr, flush=True))
 
 
 @app.command()
@@ -70,10 +77,11 @@ def demo(
     node_port: NodePortOption = 5568,
     node: NodeOption = True,
     rate: RateOption = 44.0,
+    allow_host: AllowOption = None,
     browser: Annotated[bool, typer.Option(help="Open a browser.")] = True,
 ) -> None:
     """Run the demo show "Salt Light", with a simulated node on this machine."""
-    _serve(Settings(data, host, port, access_code, node, node_port, rate), True, browser)
+    _serve(Settings(data, host, port, access_code, node, node_port, rate, tuple(allow_host or ())), True, browser)
 
 
 @app.command()
@@ -85,9 +93,10 @@ def serve(
     node_port: NodePortOption = 5568,
     node: NodeOption = True,
     rate: RateOption = 44.0,
+    allow_host: AllowOption = None,
 ) -> None:
     """Run a show of your own; an empty folder begins a new one."""
-    _serve(Settings(data, host, port, access_code, node, node_port, rate), False, False)
+    _serve(Settings(data, host, port, access_code, node, node_port, rate, tuple(allow_host or ())), False, False)
 
 
 @app.command("node")

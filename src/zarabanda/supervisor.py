@@ -4,34 +4,42 @@ from __future__ import annotations
 
 import contextlib
 import fcntl
+import http.client
 import ipaddress
 import json
 import os
-import signal
 import socket
-import subprocess
 import sys
 import time
 import urllib.error
 import urllib.request
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
 
-from zarabanda.errors import ZarabandaError
+from zarabanda.child import Child
+from zarabanda.errors import ZarabandaError, brief
+from zarabanda.kept_file import put_aside
+from zarabanda.show.opening import can_be_written
+from zarabanda.web.processes import FILE
+from zarabanda.workers import Troubles, Worker
 
 _LOOK_EVERY_S = 0.05
-_QUICK_DEATH_S = 2.0
+_THREADS = 160
+"""Of the web process: 80 for live sockets at the most (`web.live`), the others for HTTP."""
 _GUNICORN = (
-    "--workers", "1", "--worker-class", "gthread", "--threads", "32", "--graceful-timeout", "2", "--keep-alive", "30",
-    "--no-control-socket", "--log-level", "warning",
+    "--workers", "1", "--worker-class", "zarabanda.web.worker.PageWorker", "--threads", str(_THREADS), "--graceful-timeout", "2",
+    "--keep-alive", "30", "--no-control-socket", "--log-level", "warning",
 )  # fmt: skip
+_ASK_EVERY_S, _ANSWER_S, _UNANSWERED = 2.0, 5.0, 2
+"""A web process that leaves so many questions in a row unanswered is taken for hung."""
 
 
 @dataclass(frozen=True)
 class Settings:
-    """How to run. node_port: UDP port of the simulated node (0: a free one); rate: frames per second."""
+    """How to run. node_port: UDP port of the simulated node (0: a free one); rate: frames per second; allow_hosts: names
+    that the page may be opened by, beside loopback and `host`."""
 
     data: Path
     host: str = "127.0.0.1"
@@ -40,47 +48,7 @@ class Settings:
     node: bool = True
     node_port: int = 5568
     rate: float = 44.0
-
-
-@dataclass
-class _Child:
-    name: str
-    command: list[str]
-    environment: dict[str, str] = field(default_factory=dict)
-    pass_fds: tuple[int, ...] = ()
-    process: subprocess.Popen[bytes] | None = None
-    started: float = 0.0
-    wait_until: float = 0.0
-
-    def start(self) -> None:
-        self.started = time.monotonic()
-        self.process = subprocess.Popen(
-            self.command, stdin=subprocess.PIPE, env={**os.environ, **self.environment}, pass_fds=self.pass_fds,
-            start_new_session=True,  # Ctrl-C reaches the supervisor alone, which ends the others in order
-        )  # fmt: skip
-
-    def revive(self, now: float) -> None:
-        """Start again when it has died; at once, but not more than once in two seconds when it keeps dying."""
-        if self.process is None or self.process.poll() is None:
-            return
-        if not self.wait_until:
-            quick = now - self.started < _QUICK_DEATH_S
-            self.wait_until = now + (1.0 if quick else 0.0)
-            print(f"The {self.name} process ended (code {self.process.returncode}); starting it again.", file=sys.stderr)
-        if now >= self.wait_until:
-            self.wait_until = 0.0
-            self.start()
-
-    def end(self, timeout_s: float) -> None:
-        if self.process is None:
-            return
-        with contextlib.suppress(ProcessLookupError):
-            self.process.send_signal(signal.SIGTERM)
-        try:
-            self.process.wait(timeout_s)
-        except subprocess.TimeoutExpired:
-            self.process.kill()
-            self.process.wait()
+    allow_hosts: tuple[str, ...] = ()
 
 
 def is_loopback(host: str) -> bool:
@@ -94,8 +62,15 @@ def is_loopback(host: str) -> bool:
 
 def lock(data: Path, address: str) -> IO[str]:
     """Hold the data folder for this process; the file returned must stay open. Refused when another one holds it."""
-    data.mkdir(parents=True, exist_ok=True)
-    file = (data / "running.json").open("a+")
+    path = data / "running.json"
+    if path.is_dir():
+        put_aside(path)
+    try:
+        file = path.open("a+")
+    except OSError as error:
+        raise ZarabandaError(
+            f"{path} cannot be written: {error.strerror}. Give the right to write there, or choose --data."
+        ) from error
     try:
         fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except OSError as error:
@@ -115,7 +90,11 @@ def lock(data: Path, address: str) -> IO[str]:
 
 def listen(host: str, port: int) -> socket.socket:
     """The listening socket. It stays open while the web process is restarted: browsers wait, and are not refused."""
-    listener = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET, socket.SOCK_STREAM)
+    try:
+        family = socket.getaddrinfo(host, port, type=socket.SOCK_STREAM, flags=socket.AI_PASSIVE)[0][0]
+        listener = socket.socket(family, socket.SOCK_STREAM)
+    except (OSError, OverflowError, UnicodeError) as error:
+        raise ZarabandaError(f"{brief(host)} is no address of this machine: {error}. Leave out --host, or give one.") from error
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind((host, port))
@@ -147,19 +126,25 @@ def _udp_port_is_free(port: int) -> None:
             ) from error
 
 
+def url_host(host: str) -> str:
+    """A host as it stands in an address of a page."""
+    return f"[{host}]" if ":" in host else host
+
+
 class Supervisor:
     """Runs the processes of one data folder."""
 
     def __init__(self, settings: Settings) -> None:
         if not is_loopback(settings.host) and len(settings.access_code) < 6:
             raise ZarabandaError(
-                f"{settings.host} can be reached by others, so an access code is needed: add --access-code with 6 characters "
-                "or more."
+                f"{settings.host} can be reached by others, so an access code is needed, of 6 characters or more: set "
+                "ZARABANDA_ACCESS_CODE in the environment (or add --access-code, which others on this machine can read)."
             )
         self._settings = settings
+        can_be_written(settings.data)
         self._listener = listen(settings.host, settings.port)
         self.port: int = self._listener.getsockname()[1]
-        self.address = f"http://{settings.host}:{self.port}"
+        self.address = f"http://{url_host(settings.host)}:{self.port}"
         try:
             self._lock = lock(settings.data, self.address)
             node_port = settings.node_port or _free_udp_port()
@@ -171,18 +156,26 @@ class Supervisor:
         self.node_port = node_port
         self._children = self._plan(node_port)
         self._stopping = False
+        self._unanswered, self._playing = 0, False
 
-    def _plan(self, node_port: int) -> list[_Child]:
+    def _plan(self, node_port: int) -> list[Child]:
         settings, python = self._settings, sys.executable
-        data = str(settings.data.resolve())
-        engine = [python, "-m", "zarabanda.engine", "--data", data, "--node-port", str(node_port), "--rate", str(settings.rate)]
+        data, logs = str(settings.data.resolve()), settings.data.resolve() / "logs"
+        engine = [python, "-m", "zarabanda.engine", "--data", data, "--node-port", str(node_port), "--rate", str(settings.rate),
+                  "--heartbeat", "{heartbeat}"]  # fmt: skip
         fd = self._listener.fileno()
         web = [python, "-m", "gunicorn", *_GUNICORN, "--bind", f"fd://{fd}", "zarabanda.web.wsgi:app"]
-        environment = {"ZARABANDA_DATA": data, "ZARABANDA_ACCESS_CODE": settings.access_code, "ZARABANDA_SUPERVISED": "1"}
-        children = [_Child("engine", engine), _Child("web", web, environment, (fd,))]
+        environment = {
+            "ZARABANDA_DATA": data, "ZARABANDA_ACCESS_CODE": settings.access_code, "ZARABANDA_SUPERVISED": "1",
+            "ZARABANDA_HOSTS": ",".join((settings.host, *settings.allow_hosts)),
+        }  # fmt: skip
+        children = [
+            Child("engine", engine, logs / "engine.log", beats=True),
+            Child("web", web, logs / "web.log", environment, (fd,)),
+        ]
         if settings.node:
             node = [python, "-m", "zarabanda.simulators", "--port", str(node_port), "--data", data]
-            children.insert(0, _Child("node", node))
+            children.insert(0, Child("node", node, logs / "node.log"))
         return children
 
     def stop(self) -> None:
@@ -192,29 +185,65 @@ class Supervisor:
     def run(self, on_ready: Callable[[], None]) -> None:
         """Start everything, call `on_ready` when the page can be opened, and watch until stopped."""
         for child in self._children:
-            child.start()
+            child.start(time.monotonic())
+        asker = Worker("Question to web", self._ask, Troubles()).start()
         ready = False
         try:
             while not self._stopping:
-                now = time.monotonic()
-                for child in self._children:
-                    child.revive(now)
-                if not ready and self._answers():
+                looked = [child.look(time.monotonic(), _say) for child in self._children]
+                if any(looked):
+                    self._write_down()
+                if self._unanswered >= _UNANSWERED:
+                    self._end_hung_web()
+                if not ready and self._playing:
                     ready = True
+                    self._write_down()
                     on_ready()
                 time.sleep(_LOOK_EVERY_S)
         finally:
+            asker.end()
             self._end()
 
-    def _answers(self) -> bool:
-        host = f"[{self._settings.host}]" if ":" in self._settings.host else self._settings.host
+    def _write_down(self) -> None:
+        """How the processes are, for the page; where the disk is full, it is said here alone."""
+        entries = [
+            {"name": one.name, "running": one.running, "restarts": one.restarts, "message": one.message} for one in self._children
+        ]
+        path = self._settings.data / FILE
+        fresh = path.with_name(FILE + ".new")
+        with contextlib.suppress(OSError):
+            fresh.write_text(json.dumps(entries))
+            os.replace(fresh, path)
+
+    # the web process: whether it answers
+
+    def _ask(self) -> None:
+        answered = self._answers()
+        if answered is not None:
+            self._unanswered = 0
+            self._playing = self._playing or answered
+        elif self._playing:  # it has answered before
+            self._unanswered += 1
+        time.sleep(_ASK_EVERY_S if self._playing else _LOOK_EVERY_S)
+
+    def _answers(self) -> bool | None:
+        """Whether the show plays, as the web process says; None when it says nothing."""
+        host = {"0.0.0.0": "127.0.0.1", "::": "::1"}.get(self._settings.host, self._settings.host)
         try:
-            with urllib.request.urlopen(f"http://{host}:{self.port}/api/show", timeout=0.5) as answer:
-                return bool(json.loads(answer.read())["playing"])
-        except urllib.error.HTTPError:
-            return True  # it asks for the access code
-        except OSError:
-            return False
+            path = "health" if self._playing else "show"
+            with urllib.request.urlopen(f"http://{url_host(host)}:{self.port}/api/{path}", timeout=_ANSWER_S) as answer:
+                return bool(json.loads(answer.read()).get("playing", True))
+        except urllib.error.HTTPError as error:
+            return error.code == 401  # it asks for the access code; anything else is no show that plays
+        except (OSError, ValueError, http.client.HTTPException):
+            return None
+
+    def _end_hung_web(self) -> None:
+        self._unanswered = 0
+        for child in self._children:
+            if child.name == "web" and child.running:
+                _say("The web process does not answer; it is ended.")
+                child.kill()
 
     def _end(self) -> None:
         order = {"web": 0, "engine": 1, "node": 2}  # the engine ends its streams while the node still listens
@@ -222,3 +251,7 @@ class Supervisor:
             child.end(5.0)
         self._listener.close()
         self._lock.close()
+
+
+def _say(text: str) -> None:
+    print(text, file=sys.stderr, flush=True)

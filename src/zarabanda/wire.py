@@ -15,12 +15,16 @@ from typing import Any
 
 import msgspec
 
+from zarabanda.workers import Troubles, Worker, in_words
+
 Message = dict[str, Any]
 
 _encoder = msgspec.msgpack.Encoder()
 _decoder = msgspec.msgpack.Decoder()
 _MAX_PATH = 100
 MAX_MESSAGE = 64 * 1024 * 1024
+MOST_WAITING = 2000
+"""Messages that may wait for a reader; one that lets more wait does not read, and is closed."""
 
 
 def socket_path(data: Path, name: str) -> Path:
@@ -75,10 +79,13 @@ class Mailbox:
         self._open = True
 
     def post(self, message: Message) -> None:
-        """Send in order, all of them."""
+        """Send in order, all of them. A reader that lets them pile up is closed."""
         with self._condition:
             self._queue.append(message)
-            self._condition.notify()
+            if len(self._queue) > MOST_WAITING:
+                self._queue.clear()
+                self._open = False
+            self._condition.notify_all()
 
     def post_newest(self, slot: str, message: Message) -> None:
         """Send when there is time; a message not sent yet gives way to a newer one of its slot."""
@@ -111,7 +118,6 @@ class Peer(Mailbox):
         super().__init__()
         self.connection = connection
         self.watching: set[int] = set()
-        threading.Thread(target=self._write, daemon=True, name="link-writer").start()
 
     def close(self) -> None:
         """End the connection."""
@@ -120,52 +126,85 @@ class Peer(Mailbox):
             self.connection.shutdown(socket.SHUT_RDWR)
         self.connection.close()
 
-    def _write(self) -> None:
-        while (messages := self.take()) is not None:
-            try:
+    def write(self) -> None:
+        """Send what is posted, until the mailbox is shut or the other side is gone; then the connection ends."""
+        try:
+            while (messages := self.take()) is not None:
                 for message in messages:
                     send(self.connection, message)
-            except OSError:
-                return
+        except OSError:
+            pass
+        finally:
+            self.close()
 
 
 class Server:
-    """Listens on a local socket; calls `on_message(peer, message)` in a thread of each peer."""
+    """Listens on a local socket; calls `on_message(peer, message)` in a thread of each peer.
 
-    def __init__(self, path: Path, on_message: Callable[[Peer, Message], None], on_join: Callable[[Peer], None]) -> None:
+    A message that cannot be handled is told to `troubles`; the connection goes on. `on_leave` is called when a peer is gone.
+    """
+
+    def __init__(
+        self,
+        path: Path,
+        on_message: Callable[[Peer, Message], None],
+        on_join: Callable[[Peer], None],
+        troubles: Troubles,
+        on_leave: Callable[[Peer], None] = lambda peer: None,
+    ) -> None:
         self._path = path
-        self._on_message, self._on_join = on_message, on_join
+        self._on_message, self._on_join, self._on_leave = on_message, on_join, on_leave
+        self._troubles = troubles
         self.peers: list[Peer] = []
+        if path.is_dir() and not path.is_symlink():
+            path.rename(path.with_name(f"{path.name}.aside"))
         path.unlink(missing_ok=True)
         self._socket = socket.socket(socket.AF_UNIX, socket.SOCK_STREAM)
         self._socket.bind(str(path))
         path.chmod(0o600)
         self._socket.listen()
-        threading.Thread(target=self._accept, daemon=True, name="link-accept").start()
+        self._closed = False
+        self._worker = Worker(f"Link {path.stem}", self._accept, troubles).start()
 
-    def _accept(self) -> None:
-        while True:
-            try:
-                connection, _ = self._socket.accept()
-            except OSError:
-                return
-            peer = Peer(connection)
-            self.peers = [*self.peers, peer]
-            self._on_join(peer)
-            threading.Thread(target=self._read, args=(peer,), daemon=True, name="link-reader").start()
+    def _accept(self) -> bool | None:
+        try:
+            connection, _ = self._socket.accept()
+        except OSError:
+            if self._closed:
+                return False
+            raise
+        peer = Peer(connection)
+        self.peers = [*self.peers, peer]
+        for name, work in (("writer", peer.write), ("reader", lambda: self._read(peer))):
+            threading.Thread(target=work, daemon=True, name=f"link-{name}").start()
+        return None
 
     def _read(self, peer: Peer) -> None:
         try:
+            self._on_join(peer)
             while (message := receive(peer.connection)) is not None:
-                self._on_message(peer, message)
-        except (OSError, msgspec.DecodeError):
+                self._handle(peer, message)
+        except (OSError, msgspec.DecodeError, RecursionError):
             pass
         finally:
             self.peers = [other for other in self.peers if other is not peer]
             peer.close()
+            self._on_leave(peer)
+
+    def _handle(self, peer: Peer, message: Message) -> None:
+        try:
+            self._on_message(peer, message)
+            self._troubles.clear("Message")
+        except OSError:
+            raise
+        except Exception as error:  # the next message may be a good one
+            self._troubles.tell("Message", in_words(error))
 
     def close(self) -> None:
         """Stop listening and end all connections."""
+        self._closed = True
+        with contextlib.suppress(OSError):
+            self._socket.shutdown(socket.SHUT_RDWR)
         self._socket.close()
         for peer in self.peers:
             peer.close()

@@ -128,7 +128,7 @@ def turns(layer: dict[str, Any], document: dict[str, Any], lane: dict[str, Any],
     at, raw = ratio * speed * run(passed, document), ratio * speed * passed
     shuffled = spread.get("order", "in-turn") == "shuffled"
     if not back and not shuffled:
-        tau = (at - lane["lane"] * h) % circuit
+        tau = min((at - lane["lane"] * h) % circuit, math.nextafter(circuit, 0))
         return [(tau, math.floor((raw - lane["lane"] * h) / circuit), tau)] if tau < 1 else []
     found = []
     for number in (math.floor(at / circuit), math.floor(at / circuit) - 1):

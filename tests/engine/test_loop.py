@@ -3,10 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.engine.shows import RIG, effect, on_tempo, program, show
-from zarabanda.core.plan import Plan
-from zarabanda.engine import journal
-from zarabanda.engine import loop as loop_module
+from tests.engine.shows import RIG, effect, program, show
 from zarabanda.engine.frames import FrameWriter
 from zarabanda.engine.loop import Loop
 from zarabanda.engine.program import Compiler
@@ -73,7 +70,8 @@ def test_a_fault_in_a_frame_is_told_and_the_next_frame_comes():
     loop.tick(1.2)
     assert loop.health.errors == 1
     assert "ZeroDivisionError" in loop.health.last_error
-    assert len(output.frames) == 2
+    assert len(output.frames) == 3
+    np.testing.assert_array_equal(output.frames[1][1], output.frames[0][1])
 
 
 @pytest.mark.parametrize("rate", [10, 60])
@@ -95,75 +93,8 @@ def test_actions_and_programs_act_on_the_next_frame():
     loop.post({"do": "nonsense"})
     loop.tick(100.5)
     assert output.frames[-1][1][0, 4] == 64
-    assert refused == [refused[0]]
+    assert len(refused) == 1
     assert "nonsense" in refused[0]
-
-
-def test_what_played_before_is_not_planned_anew_and_looks_the_same(monkeypatch):
-    planned = []
-    monkeypatch.setattr(loop_module, "Plan", lambda *arguments: planned.append(1) or Plan(*arguments))
-    compiler = Compiler()
-    compiler.set_rig(RIG)
-
-    def level(loop, value, t):
-        loop.post({"do": "level", "control": "control:1", "value": value})
-        loop.tick(t)
-        return loop.outputs[0].frames[-1][1][0, 4]
-
-    def fresh():
-        loop = Loop(LiveState(), [MemoryOutput()], clock=Clock(), sleep=lambda s: None)
-        loop.swap(program(show(effect(speed=on_tempo()), control="fader"), compiler))
-        loop.tick(100.0)
-        return loop
-
-    loop = fresh()
-    seen = [level(loop, value, 100 + 0.1 * n) for n, value in enumerate((1.0, 0.0, 0.7, 0.0, 0.4))]
-    one_plan_for_each = len(planned)
-    again = [level(loop, value, 100.5 + 0.1 * n) for n, value in enumerate((1.0, 0.0, 0.7, 0.0, 0.4))]
-    assert len(planned) == one_plan_for_each
-    assert max(seen + again) > 30
-    other = fresh()
-    for n in range(5):
-        level(other, 0.0, 100 + 0.1 * n)
-    assert [level(other, value, 100.5 + 0.1 * n) for n, value in enumerate((1.0, 0.0, 0.7, 0.0, 0.4))] == again
-    before = len(planned)
-    loop.swap(program(show(effect(speed=on_tempo(2.0)), control="fader", revision=2), compiler))
-    level(loop, 1.0, 101.5)
-    assert len(planned) == before + 1, "another effect is another plan"
-
-
-def test_a_restarted_engine_goes_on_from_its_journal(tmp_path):
-    compiler = Compiler()
-    compiler.set_rig(RIG)
-    state = LiveState()
-    before = program(show(effect(), control="fader"), compiler)
-    state.swap(before, 50.0)
-    for action in (
-        {"do": "level", "control": "control:1", "value": 0.6},
-        {"do": "grand", "value": 0.8},
-        {"do": "tap", "tempo": "Movement"},
-    ):
-        state.act(action, 50.0)
-    kept = journal.Journal(tmp_path)
-    kept.write_state(journal.state_to_document(state, now=51.0, wall=9000.0))
-    again = LiveState()
-    document = kept.read_state()
-    # another clock, two seconds later
-    journal.restore(again, document, before, now=7.0, wall=9002.0)
-    assert again.levels == {"control:1": 0.6}
-    assert again.grand == 0.8
-    key = "control:1"
-    assert again.theta(again.playing[key], 7.0) == pytest.approx(state.theta(state.playing[key], 53.0))
-    assert again.beats("Movement", 8.0) == pytest.approx(state.beats("Movement", 54.0))
-
-
-def test_a_broken_journal_is_as_none(tmp_path):
-    kept = journal.Journal(tmp_path)
-    assert kept.read_state() is None
-    (tmp_path / "live.json").write_text('{"version": 1, "no')
-    (tmp_path / "program.msgpack").write_bytes(b"\xc1garbage")
-    assert kept.read_state() is None
-    assert kept.read_program() is None
 
 
 def test_a_preview_lasts_until_the_next_show_part():

@@ -40,7 +40,7 @@ BAD = [
     (with_layer(anchor={"kind": "above", "depth": float("inf")}), "layers.0.anchor.above.depth", "finite"),
     (with_layer(anchor={"kind": "above", "depth": 201}), "layers.0", "0 to 200 %"),
     (with_layer(anchor={"kind": "between", "low": -5, "high": 50}), "layers.0", "0 to 100 %"),
-    (with_layer(ratio=0), "layers.0.ratio", "greater than 0"),
+    (with_layer(ratio=0), "layers.0.ratio", "greater than or equal to 0.001"),
     (with_layer(more=1), "layers.0.more", "not permitted"),
     ({"name": "x", "layers": [WAVE], "lanes": {"travel": "back-and-forth"}}, "", "belongs to a relay"),
     ({"name": "x", "layers": [WAVE], "drift": [150, 50]}, "", "swap them"),

@@ -10,7 +10,7 @@ from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
 from zarabanda.web import openapi
 from zarabanda.web.app import create_app
-from zarabanda.web.live import same_origin
+from zarabanda.web.guard import is_same_origin
 
 FRONTEND = Path(__file__).parents[2] / "frontend" / "src" / "api"
 
@@ -296,7 +296,7 @@ def test_an_access_code_guards_everything(tmp_path):
     [(None, True), ("http://127.0.0.1:8765", True), ("http://127.0.0.1:9999", False), ("https://elsewhere.example", False)],
 )
 def test_the_live_socket_checks_its_origin(origin, fits):
-    assert same_origin(origin, "127.0.0.1:8765") == fits
+    assert is_same_origin(origin, None, "127.0.0.1:8765") == fits
 
 
 def test_unknown_keys_and_odd_types_never_break_the_server(client):
@@ -343,7 +343,8 @@ def test_a_document_is_woven_without_being_kept(client):
     assert bad.status_code == 422
 
 
-def test_only_what_is_frozen_is_kept_as_a_look(client):
+def test_only_what_is_frozen_is_kept_as_a_look(client, application, monkeypatch):
+    monkeypatch.setattr(application.extensions["zarabanda"].link, "look_of", lambda key: None)
     answer = client.post("/api/draft/keep-frozen", json={"key": "draft:1"})
     assert answer.status_code == 422
     assert "Freeze the effect first" in answer.json["message"]
@@ -372,7 +373,7 @@ def test_the_engine_gets_after_every_edit_what_the_whole_show_says(client, appli
         assert answer.status_code < 300, answer.text
         assert len(sent) == before + 1
         with store.reading() as session:
-            assert sent[-1]["show"] == compiling.show_message(session, link.revision)
+            assert sent[-1]["show"] == compiling.show_message(session, link.revision) | {"session": link.session}
 
 
 @pytest.mark.parametrize("wrong", [{"heads": ["101", "7.77"]}, {"attribute": "warmth"}])

@@ -82,7 +82,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep what an effect shows while it is frozen as values of the draft, and let the effect go. */
+        /** Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go. */
         post: operations["draft_keep_frozen_keep_frozen_post"];
         delete?: never;
         options?: never;
@@ -273,6 +273,23 @@ export interface paths {
         put?: never;
         /** The weave of an effect on heads. */
         post: operations["effects_get_weave__int_effect_id__weave_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is wrong, also while the engine or its frames fail; the database is not asked. */
+        get: operations["show_get_health_health_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -663,9 +680,14 @@ export interface components {
         };
         /**
          * EffectView
-         * @description An effect with its sentence and where it is used.
+         * @description An effect with its sentence and where it is used. broken: why it cannot be read, if so.
          */
         EffectView: {
+            /**
+             * Broken
+             * @default null
+             */
+            broken?: string | null;
             /** Document */
             document: {
                 [key: string]: unknown;
@@ -800,6 +822,18 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * HealthView
+         * @description How Zarabanda is doing.
+         */
+        HealthView: {
+            /** Engine */
+            engine: boolean;
+            /** Processes */
+            processes: components["schemas"]["ProcessView"][];
+            /** Troubles */
+            troubles: components["schemas"]["TroubleView"][];
         };
         /**
          * Imported
@@ -1044,6 +1078,20 @@ export interface components {
             palettes: components["schemas"]["PaletteView"][];
         };
         /**
+         * ProcessView
+         * @description A process as the supervisor sees it.
+         */
+        ProcessView: {
+            /** Message */
+            message: string;
+            /** Name */
+            name: string;
+            /** Restarts */
+            restarts: number;
+            /** Running */
+            running: boolean;
+        };
+        /**
          * RigView
          * @description The rig. number: as in the header of live frames, whose heads come in this order. limits: low, high and home of
          *     each attribute, by mode.
@@ -1221,7 +1269,8 @@ export interface components {
         };
         /**
          * ShowView
-         * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it.
+         * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
+         *     session: who counts the revisions.
          */
         ShowView: {
             /** Groups */
@@ -1234,6 +1283,8 @@ export interface components {
             redo: string | null;
             /** Revision */
             revision: number;
+            /** Session */
+            session: string;
             /** Tempos */
             tempos: components["schemas"]["TempoView"][];
             /** Undo */
@@ -1248,6 +1299,16 @@ export interface components {
             bpm: number;
             /** Name */
             name: string;
+        };
+        /**
+         * TroubleView
+         * @description Something that is wrong now, in words.
+         */
+        TroubleView: {
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
         };
         /**
          * UniverseView
@@ -1981,6 +2042,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeaveView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    show_get_health_health_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import groupby
+from typing import Protocol
 
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
@@ -12,7 +13,7 @@ from numpy.typing import DTypeLike, NDArray
 from . import attributes
 from .clamp import as_constant
 from .dmx import Mapper, Part
-from .plan import Plan, Running
+from .plan import Running
 from .rig import Rig
 
 Floats = NDArray[np.float64]
@@ -57,6 +58,15 @@ class _Stretch:
     circle: bool
 
 
+class Acting(Protocol):
+    """What acts on values: a plan, or some of them one after another."""
+
+    touched: NDArray[np.bool_]
+
+    def apply(self, values: Floats, running: Running) -> None:
+        """As `Plan.apply`."""
+
+
 class Frame:
     """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites.
 
@@ -70,13 +80,13 @@ class Frame:
         self._mapper = Mapper(rig, precision)
         self._values = self._mapper.values
         self._base: Base | None = None
-        self._plan: Plan | None = None
+        self._plan: Acting | None = None
         self._factor = 1.0
         self._stretches: list[_Stretch] = []
         self._moving: Part | None = None
         self._all_new = True
 
-    def values(self, base: Base, plan: Plan, running: Running, levels: Levels) -> Floats:
+    def values(self, base: Base, plan: Acting, running: Running, levels: Levels) -> Floats:
         """Values (A, N) in natural units, clamped to each head's range."""
         values = self._values
         flat = values.ravel()
@@ -103,7 +113,7 @@ class Frame:
         known = values is self._values and not self._all_new
         return self._mapper.bytes(values, self._moving if known else None)
 
-    def _take(self, base: Base, plan: Plan, levels: Levels) -> None:
+    def _take(self, base: Base, plan: Acting, levels: Levels) -> None:
         """Look at what will stay: where the plan can change values, and which channels follow these."""
         if plan is not self._plan:
             self._moving = self._mapper.part(plan.touched)

@@ -240,9 +240,10 @@ class Group:
             return Turns(p, None, self.cycle_of(place), place.p)
         at = looked_up(phases.row, self.row, self._one_row) - self.offset
         p = at - self.circuit * np.floor(at / self.circuit)
-        p[p >= self.circuit] = 0.0
+        p = np.minimum(p, np.nextafter(self.circuit, 0.0))  # a hair before 0 is the end of a circuit, as of a cycle
         active = p < 1
         p = np.where(active, p, 0.0).astype(self.precision, copy=False)
+        np.minimum(p, constant(_BELOW_ONE[p.dtype.char], p), out=p)
         cycle = np.floor((phases.raw[self.row] - self.offset) / self.circuit) if random else None
         return Turns(p, active, cycle, p)
 

@@ -1,68 +1,138 @@
-"""The journal: a small file with the live state, written after actions, from which a restarted engine goes on."""
+"""The journal: the live state and the last program, written after every change, from which a restarted engine goes on."""
 
 from __future__ import annotations
 
-import json
-import os
+import math
 from pathlib import Path
 from typing import Any
 
 import msgspec
 
+from zarabanda.kept_file import KeptFile
+
 from .program import Program
 from .state import LiveState, Playing
 from .tempo import Tempo
 
-VERSION = 1
+VERSION = 2
+_BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
-def state_to_document(state: LiveState, now: float, wall: float) -> dict[str, Any]:
-    """The live state as plain data. now: s of the engine's clock; wall: s since 1970 at the same moment."""
-    return {
-        "version": VERSION,
-        "now": now,
-        "wall": wall,
-        "tempos": {name: tempo.to_document() for name, tempo in state.tempos.items()},
-        "levels": state.levels,
-        "grand": state.grand,
-        "blackout": state.blackout,
-        "stopped": sorted(state.stopped),
-        "playing": [
-            {
-                "key": key, "started": one.started, "started_beat": one.started_beat, "level": one.level,
-                "fade_from": one.fade_from, "fade_to": one.fade_to, "fade_at": one.fade_at, "fade_s": one.fade_s,
-                "shift": one.shift, "rate": one.rate, "layer_shifts": one.layer_shifts, "frozen": one.frozen,
-            }
+def boot_id() -> str:
+    """Which start of the machine this is; the monotonic clock goes on as long as it is the same. Empty: not known."""
+    try:
+        return _BOOT_ID.read_text().strip()
+    except OSError:
+        return ""
+
+
+class TempoEntry(msgspec.Struct, forbid_unknown_fields=True):
+    """A tempo: see `tempo.Tempo`."""
+
+    bpm: float
+    since: float
+    beat: float
+    settles: float
+    slew: float
+
+
+class PlayingEntry(msgspec.Struct, forbid_unknown_fields=True):
+    """One instance that plays: see `state.Playing`."""
+
+    key: str
+    started: float
+    started_beat: float
+    level: float
+    fade_from: float
+    fade_to: float
+    fade_at: float
+    fade_s: float
+    shift: float
+    rate: float
+    layer_shifts: list[float]
+    frozen: float | None
+
+
+class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
+    """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine."""
+
+    version: int
+    boot: str
+    now: float
+    wall: float
+    tempos: dict[str, TempoEntry]
+    levels: dict[str, float]
+    grand: float
+    blackout: bool
+    stopped: list[str]
+    opened: bool
+    held: dict[str, list[str]]
+    playing: list[PlayingEntry]
+
+
+def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
+    """The live state as it is written down."""
+    return LiveEntry(
+        version=VERSION, boot=boot, now=now, wall=wall,
+        tempos={
+            name: TempoEntry(one.bpm, one.since, one.beat, one.settles, one.slew) for name, one in state.tempos.items()
+        },
+        levels=dict(state.levels), grand=state.grand, blackout=state.blackout, stopped=sorted(state.stopped),
+        opened=state.opened, held={key: sorted(holders) for key, holders in state.held.items()},
+        playing=[
+            PlayingEntry(
+                key, one.started, one.started_beat, one.level, one.fade_from, one.fade_to, one.fade_at, one.fade_s,
+                one.shift, one.rate, list(one.layer_shifts), one.frozen,
+            )
             for key, one in state.playing.items()
         ],
-    }  # fmt: skip
+    )  # fmt: skip
 
 
-def restore(state: LiveState, document: dict[str, Any], program: Program, now: float, wall: float) -> None:
-    """Put a journal's state into an empty live state, its times moved to this clock."""
-    moved = (now - document["now"]) - (wall - document["wall"])
+def restore(state: LiveState, entry: LiveEntry, program: Program, now: float, wall: float, boot: str) -> None:
+    """Put what was written down into an empty live state.
+
+    Where the machine has not been started anew its monotonic clock went on, and no time moves, whatever the wall clock did;
+    else times are moved by what the wall clock says has passed.
+    """
+    same_clock = bool(boot) and boot == entry.boot
+    moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
     state.program = program
-    for name, data in document["tempos"].items():
-        since, settles = data["since"] + moved, data["settles"] + moved
-        state.tempos[name] = Tempo(data["bpm"], since, data["beat"], settles, data["slew"])
-    state.levels = dict(document["levels"])
-    state.grand, state.blackout = document["grand"], document["blackout"]
-    state.stopped = set(document["stopped"])
-    for data in document["playing"]:
-        instance = program.instances.get(data["key"])
-        if instance is None:
-            continue
-        fields = {key: value for key, value in data.items() if key != "key"}
-        fields["started"] += moved
-        fields["fade_at"] += moved
-        state.playing[data["key"]] = Playing(instance, **fields)
+    for name, one in entry.tempos.items():
+        state.tempos[name] = Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew)
+    state.levels = dict(entry.levels)
+    state.grand, state.blackout, state.opened = entry.grand, entry.blackout, entry.opened
+    state.stopped = set(entry.stopped)
+    state.held = {key: set(holders) for key, holders in entry.held.items()}
+    for data in entry.playing:
+        instance = program.instances.get(data.key)
+        if instance is not None:
+            fields = {name: getattr(data, name) for name in data.__struct_fields__ if name != "key"}
+            fields |= {"started": data.started + moved, "fade_at": data.fade_at + moved}
+            state.playing[data.key] = Playing(instance, **fields)
     state.changed = True
 
 
-def _replace(path: Path, content: bytes) -> None:
-    fresh = path.with_suffix(path.suffix + ".new")
-    fresh.write_bytes(content)
-    os.replace(fresh, path)
+_decoder = msgspec.msgpack.Decoder(LiveEntry)
+
+
+def _decode_live(content: bytes) -> LiveEntry:
+    entry = _decoder.decode(content)
+    if entry.version != VERSION:
+        raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
+    numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values()]
+    for one in [*entry.tempos.values(), *entry.playing]:
+        numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
+    if not all(map(math.isfinite, numbers)):
+        raise ValueError("it has numbers that are not finite")
+    return entry
+
+
+def _decode_program(content: bytes) -> dict[str, Any]:
+    messages = msgspec.msgpack.decode(content)
+    if not isinstance(messages, dict) or not all(isinstance(messages.get(part), dict) for part in ("rig", "show")):
+        raise ValueError("it has no rig and show")
+    return messages
 
 
 class Journal:
@@ -70,28 +140,30 @@ class Journal:
 
     def __init__(self, folder: Path) -> None:
         folder.mkdir(parents=True, exist_ok=True)
-        self._state, self._program = folder / "live.json", folder / "program.msgpack"
+        self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "program.journal")
+        self.told: list[str] = []
+        """What was wrong with what was read, and where it was put."""
 
-    def write_state(self, document: dict[str, Any]) -> None:
-        """Replace the state, whole or not at all."""
-        _replace(self._state, json.dumps(document).encode())
+    def write_live(self, entry: LiveEntry) -> None:
+        """Replace the live state, whole or not at all."""
+        self.live.write(msgspec.msgpack.encode(entry))
 
     def write_program(self, messages: dict[str, Any]) -> None:
         """Replace the program: the `rig` and `show` messages it was made from."""
-        _replace(self._program, msgspec.msgpack.encode(messages))
+        self.program.write(msgspec.msgpack.encode(messages))
 
-    def read_program(self) -> dict[str, Any] | None:
-        """The last program's messages, or None."""
-        try:
-            messages: dict[str, Any] = msgspec.msgpack.decode(self._program.read_bytes())
-            return messages
-        except (OSError, msgspec.DecodeError):
-            return None
+    def read_program(self, compiled: Any) -> Any:
+        """What `compiled` makes of the newest program that it can compile, or None."""
 
-    def read_state(self) -> dict[str, Any] | None:
-        """The last live state, or None when there is none that can be read."""
-        try:
-            document: dict[str, Any] = json.loads(self._state.read_text())
-        except (OSError, ValueError):
-            return None
-        return document if document.get("version") == VERSION else None
+        def attempt(content: bytes) -> Any:
+            messages = _decode_program(content)
+            try:
+                return compiled(messages)
+            except Exception as error:  # whatever is wrong in it: it is put aside, and the one before is tried
+                raise ValueError(f"it cannot be compiled: {type(error).__name__}: {error}") from error
+
+        return self.program.read(attempt, self.told.append)
+
+    def read_live(self) -> LiveEntry | None:
+        """The last live state, or None where there is none that can be read."""
+        return self.live.read(_decode_live, self.told.append)

@@ -4,34 +4,51 @@ from __future__ import annotations
 
 import gc
 from collections import deque
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from zarabanda.core import attributes
 from zarabanda.core.frame import Frame, Levels
-from zarabanda.core.placement import Placed
 from zarabanda.core.plan import Plan, Running
-from zarabanda.core.rig import Rig
 from zarabanda.errors import ZarabandaError
 from zarabanda.outputs.base import Output
+from zarabanda.workers import Troubles, in_words
 
+from .plans import Chain, Plans
 from .program import EMPTY, Program
 from .state import LiveState
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
 
 
+FRAME, SCREEN, OUTPUT, PROGRAM, OPENING = "Frame", "Screen", "Output", "Show", "Opening"
+"""What can be in trouble here."""
+
+
+def cannot_be_played(error: Exception) -> str:
+    """What a user shall know of an edit that the engine cannot take."""
+    return f"The newest edit cannot be played ({in_words(error)}). The show goes on as it was before; undo that edit."
+
+
+Look = dict[str, dict[str, float]]
+"""Values in natural units, by attribute and head."""
+
 PRECISION = np.float32
 """Of values in the loop: twice as quick as float64, and far finer than a 16-bit step."""
-_PLANS_KEPT = 8
+
+
+_FALL_BACK_AFTER = 22
+"""So many frames in a row that cannot be computed, half a second of them, are the program's fault."""
 
 
 @dataclass
 class Health:
-    """How the loop is doing. Times in ms of the newest frames; late: deadlines that were missed and left out."""
+    """How the loop is doing. Times in ms of the newest frames; late: deadlines that were missed and left out; errors: frames
+    that could not be computed."""
 
     frames: int = 0
     late: int = 0
@@ -71,21 +88,30 @@ class Loop:
         clock: Callable[[], float],
         sleep: Callable[[float], None],
         rate: float = DEFAULT_RATE,
+        troubles: Troubles | None = None,
     ) -> None:
         if not MIN_RATE <= rate <= MAX_RATE:
             raise ZarabandaError(f"{rate:g} Hz is no frame rate; give {MIN_RATE:g} to {MAX_RATE:g} Hz.")
         self.state, self.outputs, self.rate = state, outputs, rate
-        self.health = Health()
+        self.health, self.troubles = Health(), troubles or Troubles()
+        self.plans = Plans(PRECISION, self.troubles)
+        self.on_beat: Callable[[float], None] = lambda t: None
+        self.on_failed: Callable[[float], None] = lambda t: None
+        self.on_proven: Callable[[Program], None] = lambda program: None
         self.on_frame: Callable[[Snapshot], None] = lambda snapshot: None
         self.on_change: Callable[[], None] = lambda: None
         self.on_refused: Callable[[dict[str, Any], str], None] = lambda action, text: None
         self._clock, self._sleep = clock, sleep
         self._actions: deque[tuple[float, dict[str, Any]]] = deque()
         self._swapped: deque[Program] = deque()
+        self._questions: deque[tuple[str, Callable[[Look | None], None]]] = deque()
         self._frame = Frame(EMPTY.rig, PRECISION)
-        self._plan = Plan([], 0, EMPTY.rig.mixes, PRECISION)
-        self._plans: dict[tuple[int, ...], tuple[list[Placed], Plan]] = {}
+        self._plan: Plan | Chain = Plan([], 0, EMPTY.rig.mixes, PRECISION)
+        self._plan_is_whole = True
         self._order: list[str] = []
+        self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
+        self._good: Program | None = None
+        self._failed = 0
         self._stopping = False
 
     # for other threads
@@ -97,6 +123,10 @@ class Loop:
     def swap(self, program: Program) -> None:
         """A new program; swapped in between two frames."""
         self._swapped.append(program)
+
+    def ask_look(self, key: str, reply: Callable[[Look | None], None]) -> None:
+        """What a frozen effect shows now, given to `reply` between two frames; None where nothing frozen has this key."""
+        self._questions.append((key, reply))
 
     def stop(self) -> None:
         """End `run` after the frame under way."""
@@ -129,25 +159,61 @@ class Loop:
     def tick(self, t: float) -> None:
         """One frame at t: actions, program, values, bytes, out."""
         begun = self._clock()
+        self.on_beat(begun)
         try:
             self._take_in(t)
             snapshot = self._compute(t)
-            for output in self.outputs:
-                output.send(snapshot.program.rig.universes, snapshot.data, begun)
-            self.health.frames += 1
-            self.health.times_ms.append((self._clock() - begun) * 1000)
-            self.on_frame(snapshot)
         except Exception as error:  # the lights go on, whatever happens: the fault is counted and shown
-            self.health.errors += 1
-            self.health.last_error = f"{type(error).__name__}: {error}"
+            self._frame_failed(error, begun)
+            self.on_failed(t)
+            return
+        if self._good is not snapshot.program:
+            self._good = snapshot.program
+            self.on_proven(snapshot.program)
+        self._failed = 0
+        self.troubles.clear(FRAME)
+        self._sent = (snapshot.program.rig.universes, snapshot.data.copy())
+        self._send(begun)
+        self.health.frames += 1
+        self.health.times_ms.append((self._clock() - begun) * 1000)
+        try:
+            self.on_frame(snapshot)
+            self.troubles.clear(SCREEN)
+        except Exception as error:  # it is on stage already
+            self.troubles.tell(SCREEN, in_words(error))
+
+    def _send(self, begun: float) -> None:
+        if self._sent is None:
+            return
+        for output in self.outputs:
+            try:
+                output.send(*self._sent, begun)
+            except Exception as error:  # one that fails must not keep the others
+                self.troubles.tell(OUTPUT, in_words(error))
+
+    def _frame_failed(self, error: Exception, begun: float) -> None:
+        """Send the last good bytes again; where the fault stays, go back to the program that was good."""
+        self.health.errors += 1
+        self.health.last_error = in_words(error)
+        self._failed += 1
+        self.troubles.tell(FRAME, f"{in_words(error)}. The lights stand as they were in the last good frame.")
+        self._send(begun)
+        if self._failed % _FALL_BACK_AFTER == 0 and self._good is not None and self._good is not self.state.program:
+            self.troubles.tell(
+                PROGRAM,
+                f"The newest edit cannot be played ({in_words(error)}). The show goes on as it was before; undo that edit.",
+            )
+            self._swapped.append(self._good)
 
     def _take_in(self, t: float) -> None:
         program = None
         while self._swapped:
             program = self._swapped.popleft()
         if program is not None:
-            self._fit(program.rig)
-            self.state.swap(program, t)
+            if self._frame.rig is not program.rig:
+                self._frame = Frame(program.rig, PRECISION)
+            for text in self.state.swap(program, t):
+                self.troubles.tell(OPENING, text)
             self.on_change()
         acted = False
         while self._actions:
@@ -157,17 +223,22 @@ class Loop:
                 acted = True
             except ZarabandaError as error:
                 self.on_refused(action, error.message)
+            except Exception as error:  # the others act all the same
+                self.on_refused(action, f"This could not be done: {in_words(error)}.")
         self.state.settle(t)
         if acted or self.state.changed:
             self.on_change()
+        while self._questions:
+            key, reply = self._questions.popleft()
+            reply(self._look(key, t))
 
     def _compute(self, t: float) -> Snapshot:
         state = self.state
         program = state.program
-        self._fit(program.rig)
-        if state.changed:
+        if state.changed or not self._plan_is_whole:
             self._order = list(state.playing)
-            self._plan = self._plan_of([state.playing[key].instance.placed for key in self._order])
+            placed = [state.playing[key].instance.placed for key in self._order]
+            self._plan, self._plan_is_whole = self.plans.plan_of(program.rig, placed)
             state.changed = False
         every = [state.playing[key] for key in self._order]
         theta = [state.theta(one, t) for one in every]
@@ -178,17 +249,17 @@ class Loop:
         data = self._frame.bytes(values)
         return Snapshot(self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True)))
 
-    def _fit(self, rig: Rig) -> None:
-        """Compute for this rig from now on."""
-        if self._frame.rig is not rig:
-            self._frame = Frame(rig, PRECISION)
-            self._plans.clear()
-
-    def _plan_of(self, placed: list[Placed]) -> Plan:
-        """The plan of what plays. What played lately comes again (a fader goes up and down): its plan is still there."""
-        key = tuple(map(id, placed))  # none is used twice, since what is placed is kept with its plan
-        known = self._plans.pop(key, None) or (placed, Plan(placed, len(self._frame.rig), self._frame.rig.mixes, PRECISION))
-        self._plans[key] = known  # the latest is the last
-        if len(self._plans) > _PLANS_KEPT:
-            del self._plans[next(iter(self._plans))]
-        return known[1]
+    def _look(self, key: str, t: float) -> Look | None:
+        playing, program = self.state.playing.get(key), self.state.program
+        if playing is None or playing.frozen is None:
+            return None
+        plan = self.plans.single(program.rig, playing.instance.placed)
+        flat = program.base.values.copy()
+        plan.apply(flat, Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts]))
+        values = flat.reshape(plan.touched.shape)
+        values[attributes.HUE] %= 360
+        values = np.clip(values, program.rig.low, program.rig.high)
+        look: Look = {}
+        for row, head in np.argwhere(plan.touched & program.rig.heads.has).tolist():
+            look.setdefault(attributes.ATTRIBUTES[row].name, {})[program.rig.heads.keys[head]] = float(values[row, head])
+        return look

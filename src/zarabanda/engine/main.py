@@ -4,196 +4,222 @@ from __future__ import annotations
 
 import contextlib
 import json
+import mmap
 import os
 import signal
 import sys
 import threading
 import time
 import uuid
+from collections import deque
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from zarabanda import wire
+from zarabanda.kept_file import put_aside
 from zarabanda.outputs.base import Output
-from zarabanda.outputs.sacn import SacnOutput
+from zarabanda.outputs.sacn import MOST_UNIVERSES, SacnOutput
+from zarabanda.workers import Troubles, in_words
 
 from . import journal as journals
-from .frames import FrameWriter, universe_frame
-from .loop import Loop, Snapshot
-from .program import Compiler
+from .keeper import NAME as JOURNAL
+from .keeper import JournalKeeper
+from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
+from .program import Compiler, Program
+from .publisher import Publisher
 from .state import LiveState
 
-_SCREEN_RATE = 40.0
-_UNIVERSE_RATE = 20.0
+_BEAT_EVERY_S = 0.2
+UNREADABLE = "Effects"
 
 
 class Engine:
     """Ties loop, link and journal together."""
 
-    def __init__(self, data: Path, outputs: list[Output], rate: float) -> None:
+    def __init__(self, data: Path, outputs: list[Output], rate: float, troubles: Troubles) -> None:
+        self.troubles = troubles
         self._state = LiveState()
-        self._loop = Loop(self._state, outputs, clock=time.monotonic, sleep=time.sleep, rate=rate)
-        self._loop.on_frame, self._loop.on_change = self._publish, self._changed
-        self._loop.on_refused = self._refused
+        self.loop = Loop(self._state, outputs, clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
+        self.loop.on_frame, self.loop.on_change = self._publish, self._changed
+        self.loop.on_failed = self._failed
+        self.loop.on_refused, self.loop.on_proven = self._refused, self._proven
+        self._publisher = Publisher(self.loop)
         self._compiler = Compiler()
-        self._journal = journals.Journal(data / "journal")
-        self._messages: dict[str, Any] = {}
-        self._writer: FrameWriter | None = None
-        self._numbers: dict[str, int] = {}
-        self._next_screen, self._next_universe, self._next_state = 0.0, 0.0, 0.0
-        self._dirty = threading.Event()
         self._compiling = threading.Lock()
-        self._snapshot_document: dict[str, Any] | None = None
+        self._messages: dict[str, Any] = {}
+        self._boot = journals.boot_id()
+        self._journal = journals.Journal(data / "journal")
+        self._keeper = JournalKeeper(self._journal, troubles)
+        self._auditions: wire.Peer | None = None
+        self._unproven: deque[tuple[Program, dict[str, Any]]] = deque(maxlen=64)
+        self._journalled: dict[str, Any] = {}
         self._resume()
-        self._server = wire.Server(wire.socket_path(data, "engine"), self._message, self._joined)
-        threading.Thread(target=self._keep_journal, daemon=True, name="journal").start()
+        self._server = wire.Server(wire.socket_path(data, "engine"), self._message, self._joined, troubles, self._left)
+        self._keeper.start()
 
     def run(self) -> None:
         """Until stopped."""
-        self._loop.run()
-        self._write_journal()
+        self.loop.run()
+        try:
+            self._keeper.write_now()
+        except OSError as error:
+            self.troubles.tell(JOURNAL, in_words(error))
         self._server.close()
-
-    def stop(self) -> None:
-        """End after this frame."""
-        self._loop.stop()
+        self.loop.plans.close()
 
     def _resume(self) -> None:
-        messages = self._journal.read_program()
-        if messages is None:
-            return
-        self._messages = messages
-        self._compiler.set_rig(messages["rig"])
-        self._compiler.set_show(messages["show"])
-        program = self._compiler.program()
-        document = self._journal.read_state()
-        if document is not None:
-            journals.restore(self._state, document, program, time.monotonic(), time.time())
-        self._loop.swap(program)
+        program: Program | None = self._journal.read_program(self._compiled)
+        entry = self._journal.read_live()
+        if program is not None:
+            if entry is not None:
+                journals.restore(self._state, entry, program, time.monotonic(), time.time(), self._boot)
+            self._swap(program)
+            self._tell_faults(program)
+        for number, text in enumerate(self._journal.told):
+            self.troubles.tell(f"{JOURNAL} {number + 1}", text)
+
+    def _compiled(self, messages: dict[str, Any]) -> Program:
+        compiler = Compiler()
+        compiler.set_rig(messages["rig"])
+        compiler.set_show(messages["show"])
+        program = compiler.program()
+        self._compiler, self._messages = compiler, messages
+        return program
+
+    def _swap(self, program: Program) -> None:
+        """Give the loop a program together with the plan of what will play."""
+        state = self._state
+        playing = {key: one.instance for key, one in list(state.playing.items())} | program.instances
+        placed = [playing[key].placed for key in state.order_in(program) if key in playing]
+        self.loop.plans.prepare(program.rig, placed)
+        self.loop.swap(program)
 
     # link
 
     def _joined(self, peer: wire.Peer) -> None:
         peer.post({"type": "hello", "rig": self._messages.get("rig", {}).get("revision", "")})
-        self._next_state = 0.0
+        self._publisher.state_is_new()
+
+    def _left(self, peer: wire.Peer) -> None:
+        if self._auditions is peer:
+            self._compile(peer, {"type": "audition", "on": None})
+        if not self._server.peers:  # the web process is gone: it says who is still there when it is back
+            self.loop.post({"do": "let-go", "but": [""]})
 
     def _message(self, peer: wire.Peer, message: wire.Message) -> None:
         kind = message.get("type")
         if kind == "action":
-            self._loop.post({**message["action"], "peer": id(peer), "ref": message.get("ref")})
+            self.loop.post({**message["action"], "peer": id(peer), "ref": message.get("ref")})
         elif kind == "watch":
             peer.watching = {int(universe) for universe in message["universes"]}
+        elif kind == "look":
+            reference = message.get("ref")
+            self.loop.ask_look(message["key"], lambda look: peer.post({"type": "look", "ref": reference, "values": look}))
         elif kind in ("program", "preview-effect", "preview-base", "audition"):
-            self._compile(kind, message)
+            self._compile(peer, message)
 
-    def _compile(self, kind: str, message: wire.Message) -> None:
+    def _compile(self, peer: wire.Peer, message: wire.Message) -> None:
+        """Compile, then journal: what cannot be compiled is refused, and changes nothing."""
+        kind = message["type"]
         with self._compiling:
-            if kind == "program":
-                if "rig" in message:
-                    self._messages["rig"] = message["rig"]
-                    self._compiler.set_rig(message["rig"])
-                self._messages["show"] = message["show"]
-                self._compiler.set_show(message["show"], message.get("let_go", ()))
-                self._journal.write_program(self._messages)
-            elif kind == "preview-effect":
-                self._compiler.preview_effect(message["effect_id"], message["document"])
-            elif kind == "audition":
-                self._compiler.audition(message.get("on"))
-            else:
-                self._compiler.preview_base(message["values"])
-            self._loop.swap(self._compiler.program())
+            trial, messages = self._compiler.copy(), self._messages
+            try:
+                if kind == "program":
+                    messages = {"rig": message.get("rig", messages.get("rig")), "show": message["show"]}
+                    if "rig" in message:
+                        trial.set_rig(message["rig"])
+                    trial.set_show(message["show"], message.get("let_go", ()))
+                elif kind == "preview-effect":
+                    trial.preview_effect(message["effect_id"], message["document"])
+                elif kind == "audition":
+                    trial.audition(message.get("on"))
+                else:
+                    trial.preview_base(message["values"])
+                program = trial.program()
+                self._unproven.append((program, messages))
+                self._swap(program)
+            except Exception as error:  # whatever is wrong with it
+                text = cannot_be_played(error)
+                self.troubles.tell(PROGRAM, text)
+                peer.post({"type": "refused-program", "message": text})
+                return
+            self._compiler, self._messages = trial, messages
+            self.troubles.clear(PROGRAM)
+            self._tell_faults(program)
+            if kind == "audition":
+                self._auditions = peer if message.get("on") else None
+
+    def _tell_faults(self, program: Program) -> None:
+        if program.faults:
+            self.troubles.tell(UNREADABLE, " ".join(program.faults[:5]))
+        else:
+            self.troubles.clear(UNREADABLE)
 
     # out of the loop's thread, after the frame was sent
 
     def _publish(self, snapshot: Snapshot) -> None:
-        peers = self._server.peers
-        if not peers:
-            return
-        if self._writer is None or self._writer.rig is not snapshot.program.rig:
-            revision = snapshot.program.rig_revision
-            self._writer = FrameWriter(snapshot.program.rig, int(revision[:8] or "0", 16))
-        slack = 0.25 / self._loop.rate
-        if snapshot.t >= self._next_screen - slack:
-            self._next_screen = max(self._next_screen + 1 / _SCREEN_RATE, snapshot.t)
-            frame = {"type": "frame", "data": self._writer.heads(snapshot, self._numbers)}
-            for peer in peers:
-                peer.post_newest("frame", frame)
-        if snapshot.t >= self._next_universe - slack:
-            self._next_universe = max(self._next_universe + 1 / _UNIVERSE_RATE, snapshot.t)
-            for universe in set().union(*(peer.watching for peer in peers)):
-                data = universe_frame(snapshot, universe)
-                for peer in peers:
-                    if data and universe in peer.watching:
-                        peer.post_newest(f"universe {universe}", {"type": "universe", "universe": universe, "data": data})
-        if snapshot.t >= self._next_state:
-            self._next_state = snapshot.t + 0.5
-            self._post_state(snapshot.t)
+        self._publisher.publish(snapshot, self._server.peers)
+
+    def _failed(self, t: float) -> None:
+        with contextlib.suppress(Exception):  # what is wrong was told; the loop must turn
+            self._publisher.publish_state(t, self._server.peers)
 
     def _changed(self) -> None:
-        now = time.monotonic()
-        self._next_state = 0.0
-        self._snapshot_document = journals.state_to_document(self._state, now, time.time())
-        self._dirty.set()
+        self._publisher.state_is_new()
+        self._keeper.keep_live(journals.entry_of(self._state, time.monotonic(), time.time(), self._boot))
+
+    def _proven(self, program: Program) -> None:
+        """A frame was made of it: now it may be what a restarted engine begins with."""
+        while any(one is program for one, _ in self._unproven):
+            _, messages = self._unproven.popleft()
+            if messages is not self._journalled:
+                self._journalled = messages
+                self._keeper.keep_program(messages)
 
     def _refused(self, action: dict[str, Any], text: str) -> None:
         for peer in self._server.peers:
             if id(peer) == action.get("peer"):
                 peer.post({"type": "refused", "ref": action.get("ref"), "message": text})
 
-    def _post_state(self, t: float) -> None:
-        state, program = self._state, self._state.program
-        for key in [*program.instances, *state.playing]:
-            self._numbers.setdefault(key, len(self._numbers) + 1)
-        message = {
-            "type": "state",
-            "t": t,
-            "revision": program.revision,
-            "tempos": [
-                {"name": name, "bpm": tempo.bpm, "beat": tempo.beats(t)} for name, tempo in state.tempos.items()
-            ],
-            "running": [
-                {
-                    "key": key, "number": self._numbers[key], "effect_id": one.instance.effect_id,
-                    "name": one.instance.name, "source": one.instance.source, "level": one.level,
-                    "stopping": one.stopping, "frozen": one.frozen is not None,
-                    "theta": state.theta(one, t), "layer_shifts": one.layer_shifts,
-                }
-                for key, one in state.playing.items()
-            ],
-            "stopped": sorted(state.stopped),
-            "levels": {key: value for key, value in state.levels.items() if key in program.controls},
-            "grand": state.grand,
-            "blackout": state.blackout,
-            "health": self._loop.health.report(self._loop.rate),
-            "outputs": [output.report() for output in self._loop.outputs],
-        }  # fmt: skip
-        for peer in self._server.peers:
-            peer.post_newest("state", message)
 
-    # journal
-
-    def _keep_journal(self) -> None:
-        while True:
-            self._dirty.wait()
-            self._dirty.clear()
-            self._write_journal()
-            time.sleep(0.05)  # a fader that moves writes twenty times a second, no more
-
-    def _write_journal(self) -> None:
-        document = self._snapshot_document
-        if document is not None:
-            self._journal.write_state(document)
-
-
-def stream_identity(data: Path) -> bytes:
+def stream_identity(data: Path, troubles: Troubles) -> bytes:
     """The CID (16 bytes) of this data folder: made once, kept, so that receivers know the source again (E1.31, 5.6)."""
     path = data / "source.json"
     try:
         return uuid.UUID(json.loads(path.read_text())["cid"]).bytes
-    except (OSError, ValueError, KeyError):
-        identity = uuid.uuid4()
+    except FileNotFoundError:
+        pass
+    except (OSError, ValueError, KeyError, TypeError, AttributeError) as error:
+        with contextlib.suppress(OSError):
+            there = put_aside(path)
+            troubles.tell("Source", f"{path} cannot be used ({error}). It was put aside as {there}; a new one was made.")
+    identity = uuid.uuid4()
+    try:
         path.write_text(json.dumps({"cid": str(identity)}))
-        return identity.bytes
+    except OSError as error:
+        troubles.tell("Source", f"{path} cannot be written ({error.strerror}): receivers will see a new source next time.")
+    return identity.bytes
+
+
+def sequence_numbers(data: Path, troubles: Troubles) -> NDArray[np.uint8]:
+    """The sequence number of every universe, in memory that outlives this process: a restarted engine counts on from there."""
+    path = data / "sequences.bin"
+    try:
+        if path.is_dir():
+            put_aside(path)
+        handle = os.open(path, os.O_RDWR | os.O_CREAT, 0o600)
+        try:
+            os.posix_fallocate(handle, 0, MOST_UNIVERSES)  # on a full disk this fails, and not a later write to the memory
+            kept = mmap.mmap(handle, MOST_UNIVERSES)
+        finally:
+            os.close(handle)
+        return np.frombuffer(kept, np.uint8)
+    except OSError as error:
+        troubles.tell("Source", f"{path} cannot be used ({error.strerror}): after a restart streams begin at 0.")
+        return np.zeros(MOST_UNIVERSES, np.uint8)
 
 
 def _go_first() -> None:
@@ -202,17 +228,38 @@ def _go_first() -> None:
         os.sched_setscheduler(0, os.SCHED_RR | os.SCHED_RESET_ON_FORK, os.sched_param(1))
 
 
-def main(data: Path, node_port: int, rate: float) -> None:
+def _heartbeat(handle: int) -> Any:
+    """Tells the supervisor that the loop turns; it takes one that stands still for hung."""
+    os.set_blocking(handle, False)
+    last = [float("-inf")]
+
+    def beat(t: float) -> None:
+        if t - last[0] >= _BEAT_EVERY_S:
+            last[0] = t
+            with contextlib.suppress(OSError):
+                os.write(handle, b".")
+
+    return beat
+
+
+def main(data: Path, node_port: int, rate: float, heartbeat: int = -1) -> None:
     """Run the engine until SIGTERM, SIGINT or the end of standard input."""
     sys.setswitchinterval(0.0005)  # the loop's thread gets its turn soon
-    outputs: list[Output] = [SacnOutput(port=node_port, cid=stream_identity(data))] if node_port else []
-    engine = Engine(data, outputs, rate)
+    troubles = Troubles()
+    outputs: list[Output] = []
+    if node_port:
+        outputs.append(
+            SacnOutput(port=node_port, cid=stream_identity(data, troubles), sequences=sequence_numbers(data, troubles))
+        )
+    engine = Engine(data, outputs, rate, troubles)
+    if heartbeat >= 0:
+        engine.loop.on_beat = _heartbeat(heartbeat)
     for sign in (signal.SIGTERM, signal.SIGINT):
-        signal.signal(sign, lambda number, frame: engine.stop())
+        signal.signal(sign, lambda number, frame: engine.loop.stop())
 
     def end_with_parent() -> None:
         sys.stdin.read()  # closes when the supervisor is gone, however it went
-        engine.stop()
+        engine.loop.stop()
 
     threading.Thread(target=end_with_parent, daemon=True, name="parent").start()
     _go_first()

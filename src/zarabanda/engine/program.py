@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import json
+import copy
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -13,8 +13,10 @@ from zarabanda.core import attributes
 from zarabanda.core.effect import Effect, from_document
 from zarabanda.core.frame import Base, base_of
 from zarabanda.core.palette import Palette
+from zarabanda.core.phase import Drifts
 from zarabanda.core.placement import Placed, place
 from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, Rig, build
+from zarabanda.errors import ZarabandaError
 
 
 @dataclass(frozen=True)
@@ -57,6 +59,10 @@ class Program:
     tempos: dict[str, float]
     opening: tuple[dict[str, Any], ...]
     let_go: tuple[str, ...] = ()
+    faults: tuple[str, ...] = ()
+    """What of the show could not be read, in words."""
+    session: str = ""
+    """Who counts the revisions: another web process begins anew."""
 
 
 def _tuples(value: Any) -> Any:
@@ -102,13 +108,19 @@ class Compiler:
 
     def __init__(self) -> None:
         self._rig, self._rig_revision = EMPTY_RIG, ""
-        self._placed: dict[str, tuple[str, Effect, Placed]] = {}
+        self._placed: dict[str, tuple[dict[str, Any], list[str], Placed]] = {}
+        self._drifts: dict[str, Drifts] = {}
         self._palettes: dict[str, Palette] = {}
-        self._palettes_mark = ""
         self._show: dict[str, Any] = {}
         self._previews: dict[int, dict[str, Any]] = {}
         self._audition: dict[str, Any] | None = None
         self._let_go: tuple[str, ...] = ()
+
+    def copy(self) -> Compiler:
+        """Another that knows the same: to try something out."""
+        other = copy.copy(self)
+        other._placed, other._previews, other._drifts = dict(self._placed), dict(self._previews), dict(self._drifts)
+        return other
 
     def set_rig(self, message: dict[str, Any]) -> None:
         """Take a new rig."""
@@ -117,12 +129,10 @@ class Compiler:
 
     def set_show(self, message: dict[str, Any], let_go: Sequence[str] = ()) -> None:
         """Take a new show part; previews of effects end. let_go: keys of what ends without a fade."""
-        self._show, self._let_go = message, tuple(let_go)
-        self._palettes = {name: Palette(name, **values) for name, values in message.get("palettes", {}).items()}
-        palettes = json.dumps(message.get("palettes", {}), sort_keys=True)
-        if palettes != self._palettes_mark:
-            self._palettes_mark = palettes
+        if message.get("palettes") != self._show.get("palettes"):
+            self._palettes = {name: Palette(name, **values) for name, values in message.get("palettes", {}).items()}
             self._placed.clear()
+        self._show, self._let_go = message, tuple(let_go)
         self._previews.clear()
 
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> None:
@@ -148,30 +158,35 @@ class Compiler:
                     indexes.append(row + self._rig.heads.index[key])
                     values.append(value)
         base = base_of(self._rig, np.array(indexes, np.int64), np.array(values, float))
-        instances = {}
+        instances, faults = {}, list[str]()
         every = [*show.get("instances", ()), *([self._audition] if self._audition else [])]
         for data in every:
             document = of_families(self._previews.get(data["effect_id"], data["effect"]), data.get("families"))
-            effect, placed = self._place(data["key"], document, data["heads"])
+            try:
+                placed = self._place(data["key"], document, data["heads"])
+            except (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError) as error:
+                faults.append(f"{data['source']}: an effect cannot be read ({type(error).__name__}: {error}), and does not run.")
+                continue
             instances[data["key"]] = Instance(
-                data["key"], data["effect_id"], document["name"], data["source"], effect, placed, data["always"]
+                data["key"], data["effect_id"], document["name"], data["source"], placed.effect, placed, data["always"]
             )
         for gone in set(self._placed) - set(instances):
             del self._placed[gone]
+            self._drifts.pop(gone, None)
         let_go, self._let_go = self._let_go, ()
         controls = {data["key"]: Control(**data) for data in show.get("controls", ())}
         return Program(
             self._rig, self._rig_revision, show.get("revision", 0), base, instances, controls,
             show.get("tempos", {}), tuple(show.get("opening", ())), let_go,
+            tuple(faults), show.get("session", ""),
         )  # fmt: skip
 
-    def _place(self, key: str, document: dict[str, Any], heads: list[str]) -> tuple[Effect, Placed]:
-        mark = json.dumps([document, heads], sort_keys=True)
+    def _place(self, key: str, document: dict[str, Any], heads: list[str]) -> Placed:
         known = self._placed.get(key)
-        if known is not None and known[0] == mark:
-            return known[1], known[2]
+        if known is not None and known[0] == document and known[1] == heads:
+            return known[2]
         effect = from_document(document, self._palettes)
         chosen = np.array([self._rig.heads.index[head] for head in heads if head in self._rig.heads.index], np.int64)
-        placed = place(effect, chosen, self._rig.heads)
-        self._placed[key] = (mark, effect, placed)
-        return effect, placed
+        placed = place(effect, chosen, self._rig.heads, self._drifts.setdefault(key, Drifts()))
+        self._placed[key] = (document, heads, placed)
+        return placed

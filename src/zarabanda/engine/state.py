@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from zarabanda.core.plan import Plan, Running
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, shown
 
 from .program import EMPTY, Instance, Program
 from .tempo import Tempo
@@ -62,6 +62,10 @@ class LiveState:
         self.levels: dict[str, float] = {}
         self.grand, self.blackout = 1.0, False
         self.stopped: set[str] = set()
+        self.opened = False
+        """Whether the show's opening actions have been done."""
+        self.held: dict[str, set[str]] = {}
+        """Who holds each button that acts while it is held."""
         self.changed = True
         """Set when what plays has changed, so that the batch must be built anew."""
 
@@ -91,12 +95,32 @@ class LiveState:
 
     # a new program
 
-    def swap(self, program: Program, t: float) -> None:
-        """Take a new program between two frames; what plays goes on at its phase, what is gone fades out."""
+    def order_in(self, program: Program) -> list[str]:
+        """Keys of what will play once this program is taken, oldest first."""
+        order = [
+            key
+            for key, one in list(self.playing.items())
+            if key not in program.let_go
+            and (key in program.instances or program.rig_revision == self.program.rig_revision)
+            and not self._returns(key, one, program)
+        ]
+        return order + [
+            key for key, one in program.instances.items() if one.always and key not in self.stopped and key not in order
+        ]
+
+    def _returns(self, key: str, playing: Playing, program: Program) -> bool:
+        """Whether something of the draft that was fading out is there again: it starts anew."""
+        instance = program.instances.get(key)
+        return instance is not None and instance.always and playing.stopping and key not in self.stopped
+
+    def swap(self, program: Program, t: float) -> list[str]:
+        """Take a new program between two frames; what plays goes on at its phase, what is gone fades out.
+
+        Gives what was wrong with its opening actions, if they were due.
+        """
         old, self.program = self.program, program
         self.changed = True
-        for name, bpm in program.tempos.items():
-            self.tempos.setdefault(name, Tempo(bpm, since=t))
+        self._take_tempos(old.tempos, program.tempos, t)
         if old.rig_revision != program.rig_revision:
             self.playing = {key: one for key, one in self.playing.items() if key in program.instances}
         for key in program.let_go:
@@ -110,13 +134,31 @@ class LiveState:
             elif instance is not playing.instance:
                 self._keep_phase(playing, instance, t)
         self.stopped &= set(program.instances)
+        self.held = {key: holders for key, holders in self.held.items() if key in program.controls}
         for key, instance in program.instances.items():
-            returns = key in self.playing and self.playing[key].stopping and key not in self.stopped
-            if instance.always and key not in self.stopped and (key not in self.playing or returns):
+            waits = key not in self.playing or self._returns(key, self.playing[key], program)
+            if instance.always and key not in self.stopped and waits:
                 self._start(key, t)
-        if not old.instances and not self.playing:
-            for action in program.opening:
+        return self._open(t) if program.revision and not self.opened else []
+
+    def _take_tempos(self, before: dict[str, float], now: dict[str, float], t: float) -> None:
+        """Tempos of the show: those that are gone go, and a BPM that was changed there acts at once."""
+        self.tempos = {name: tempo for name, tempo in self.tempos.items() if name in now}
+        for name, bpm in now.items():
+            if name not in self.tempos:
+                self.tempos[name] = Tempo(bpm, since=t)
+            elif name in before and before[name] != bpm:
+                self.tempos[name] = self.tempos[name].with_bpm(bpm, t)
+
+    def _open(self, t: float) -> list[str]:
+        """Do the opening actions, once; one that cannot be done keeps none of the others from it."""
+        self.opened, wrong = True, []
+        for action in self.program.opening:
+            try:
                 self.act(action, t)
+            except ZarabandaError as error:
+                wrong.append(f"When the show opened, {shown(action.get('do'))} could not be done: {error.message}")
+        return wrong
 
     def _keep_phase(self, playing: Playing, instance: Instance, t: float) -> None:
         """Replace the instance; its speed, ratio, run, handover and drift may change without a jump of lane 0."""
@@ -160,7 +202,7 @@ class LiveState:
         name = action.get("do")
         handler = _ACTIONS.get(str(name))
         if handler is None:
-            raise ZarabandaError(f"There is no action {name!r}; use one of {', '.join(_ACTIONS)}.", "do")
+            raise ZarabandaError(f"There is no action {shown(name)}; use one of {', '.join(_ACTIONS)}.", "do")
         handler(self, action, t)
 
     def _control(self, action: dict[str, Any]) -> str:
@@ -207,18 +249,38 @@ class LiveState:
         key = self._control(action)
         control = self.program.controls[key]
         down = bool(action.get("down", True))
-        on = self.levels.get(key, 0.0) > 0
         if control.mode == "latch":
-            if not down:
-                return
-            turn_on = not on
+            if down:
+                self._turn(key, not self.levels.get(key, 0.0) > 0, t)
+            return
+        holders = self.held.setdefault(key, set())
+        holder = str(action.get("holder", ""))
+        if down:
+            holders.add(holder)
         else:
-            turn_on = down
-        self.levels[key] = 1.0 if turn_on else 0.0
-        if turn_on and key in self.program.instances:
+            holders.discard(holder)
+        if not holders:
+            del self.held[key]
+        self._turn(key, key in self.held, t)
+
+    def _turn(self, key: str, on: bool, t: float) -> None:
+        """Turn a button on or off."""
+        self.levels[key] = 1.0 if on else 0.0
+        if on and key in self.program.instances:
             self._start(key, t)
         else:
-            self._stop(key, t, control.release_s)
+            self._stop(key, t, self.program.controls[key].release_s)
+
+    def _let_go(self, action: dict[str, Any], t: float) -> None:
+        """Let go of what is held by some who are gone: those of `holders`, or all but those in `but`."""
+        gone, staying = action.get("holders"), action.get("but", [])
+        for key, holders in list(self.held.items()):
+            left = {one for one in holders if (one in staying if gone is None else one not in gone)}
+            if left:
+                self.held[key] = left
+            else:
+                del self.held[key]
+                self._turn(key, False, t)
 
     def _stop_one(self, action: dict[str, Any], t: float) -> None:
         key = str(action.get("key"))
@@ -254,7 +316,7 @@ class LiveState:
     def _tempo(self, action: dict[str, Any]) -> str:
         name = str(action.get("tempo"))
         if name not in self.tempos:
-            raise ZarabandaError(f"There is no tempo {name!r}; use one of {', '.join(self.tempos)}.", "tempo")
+            raise ZarabandaError(f"There is no tempo {shown(name)}; use one of {', '.join(self.tempos)}.", "tempo")
         return name
 
     def _tap(self, action: dict[str, Any], t: float) -> None:
@@ -265,7 +327,7 @@ class LiveState:
         name = self._tempo(action)
         value = action.get("value")
         if isinstance(value, bool) or not isinstance(value, int | float) or not 10 <= value <= 400:
-            raise ZarabandaError(f"{value!r} is no tempo; give 10 to 400 BPM.", "value")
+            raise ZarabandaError(f"{shown(value)} is no tempo; give 10 to 400 BPM.", "value")
         self.tempos[name] = self.tempos[name].with_bpm(float(value), t)
 
     def _line_up(self, action: dict[str, Any], t: float) -> None:
@@ -300,7 +362,7 @@ class LiveState:
 
 def _share(value: object, place: str) -> float:
     if isinstance(value, bool) or not isinstance(value, int | float) or not 0 <= value <= 1:
-        raise ZarabandaError(f"{value!r} is no level; give a number from 0 to 1.", place)
+        raise ZarabandaError(f"{shown(value)} is no level; give a number from 0 to 1.", place)
     return float(value)
 
 
@@ -320,6 +382,7 @@ def _turning(instance: Instance) -> list[tuple[object, ...]]:
 _ACTIONS: dict[str, Callable[[LiveState, dict[str, Any], float], None]] = {
     "level": LiveState._level,
     "press": LiveState._press,
+    "let-go": LiveState._let_go,
     "stop": LiveState._stop_one,
     "stop-all": LiveState._stop_all,
     "run": LiveState._run,

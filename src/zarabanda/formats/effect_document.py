@@ -15,16 +15,18 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from zarabanda.core import attributes
 from zarabanda.core.effect import Effect, from_document
 from zarabanda.core.palette import Palette
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, shown
 
 FORMAT = "zarabanda.effect/1"
 MAX_STOPS, MAX_LAYERS, MAX_POINTS = 64, 16, 64
+MAX_NAME = 80
 
 Number = Annotated[float, Field(allow_inf_nan=False)]
 Degrees = Annotated[float, Field(allow_inf_nan=False, ge=-3600, le=3600)]
 Share = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1)]
 Colour = Annotated[str, Field(pattern=r"^(#[0-9a-fA-F]{6}|base)$")]
-Point = tuple[Number, Number]
+Coordinate = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+Point = tuple[Coordinate, Coordinate]
 
 
 class _Part(BaseModel):
@@ -184,7 +186,7 @@ class LayerPart(_Part):
     attribute: str
     form: Form
     anchor: Anchor | None = None
-    ratio: Annotated[float, Field(gt=0, le=64, allow_inf_nan=False)] = 1.0
+    ratio: Annotated[float, Field(ge=0.001, le=64, allow_inf_nan=False)] = 1.0
     start: Degrees = 0.0
     mirror_pan: bool = True
     spread: Spread | None = None
@@ -194,7 +196,7 @@ class LayerPart(_Part):
     def _fits(self) -> LayerPart:
         names = [*attributes.BY_NAME, *attributes.COMPOUND]
         if self.attribute not in names:
-            raise ValueError(f"there is no attribute {self.attribute!r}; use one of {', '.join(names)}")
+            raise ValueError(f"there is no attribute {shown(self.attribute)}; use one of {', '.join(names)}")
         if self.form.kind == "path" and self.attribute != "position":
             raise ValueError("a path goes with the attribute position")
         if self.attribute == "position" and self.form.kind == "waveform":
@@ -261,7 +263,7 @@ class EffectDocument(_Part):
     """A parametric effect that fits any ordered selection."""
 
     format: Literal["zarabanda.effect/1"] = "zarabanda.effect/1"
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: Annotated[str, Field(min_length=1, max_length=MAX_NAME)]
     tags: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = []
     seed: Annotated[int, Field(ge=0, le=2**31 - 1)] = 0
     colour_space: Literal["rgb", "cmy", "hsv-short", "hsv-long", "oklch"] = "hsv-short"
@@ -301,6 +303,15 @@ class EffectDocument(_Part):
         return self.model_dump(mode="json", exclude_none=True)
 
 
+def palettes_of(data: object) -> set[str]:
+    """Names of the palettes that a document as plain data goes to, also of one that cannot be read whole."""
+    if isinstance(data, dict):
+        if set(data) == {"palette"} and isinstance(data["palette"], str):
+            return {data["palette"]}
+        return set().union(*map(palettes_of, data.values()))
+    return set().union(*map(palettes_of, data)) if isinstance(data, list) else set()
+
+
 def faults(error: ValidationError) -> list[tuple[str, str]]:
     """(path, what is wrong) of each fault, with the value that was given."""
     found = []
@@ -309,7 +320,7 @@ def faults(error: ValidationError) -> list[tuple[str, str]]:
         text = fault["msg"].removeprefix("Value error, ")
         given = fault.get("input")
         if not isinstance(given, dict | list) and given is not None and fault["type"] != "value_error":
-            text = f"{text}; got {given!r}"
+            text = f"{text}; got {shown(given)}"
         found.append((place, text))
     return found
 

@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from zarabanda.core import attributes, waveforms
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, brief, shown
 
 from .effect_document import MAX_LAYERS, EffectDocument, read
 
@@ -45,7 +45,7 @@ def new_layer(attribute: str) -> Doc:
         return {"attribute": attribute, "form": {"kind": "stops", "stops": stops}}
     if attribute not in attributes.BY_NAME:
         names = ", ".join([*attributes.BY_NAME, *attributes.COMPOUND])
-        raise ZarabandaError(f"There is no attribute {attribute!r}; use one of {names}.", "attribute")
+        raise ZarabandaError(f"There is no attribute {shown(attribute)}; use one of {names}.", "attribute")
     wave = "swell" if _depth(attribute)["kind"] == "above" else "sine"
     return {"attribute": attribute, "form": _waveform(wave), "anchor": _depth(attribute)}
 
@@ -91,7 +91,7 @@ def _set_form(document: Doc, layer: Doc, value: str) -> None:
         layer.pop("anchor", None)
         return
     if value not in waveforms.ALL_SHAPES:
-        raise ZarabandaError(f"There is no waveform {value!r}; use one of {', '.join(waveforms.ALL_SHAPES)}.", "form")
+        raise ZarabandaError(f"There is no waveform {shown(value)}; use one of {', '.join(waveforms.ALL_SHAPES)}.", "form")
     layer["form"] = _waveform(value)
     layer.setdefault("anchor", _depth(layer["attribute"]))
 
@@ -268,5 +268,9 @@ def change(document: Doc, operation: str, path: str, value: Any) -> EffectDocume
     changed = copy.deepcopy(document)
     changed.setdefault("lanes", {})
     changed.setdefault("spread", {"kind": "ripple"})
-    OPERATIONS[operation](changed, path, value)
+    try:
+        OPERATIONS[operation](changed, path, value)
+    except (KeyError, TypeError, ValueError, AttributeError, IndexError) as error:
+        what = f"{brief(repr(value), 60)} at “{brief(path, 60)}”"
+        raise ZarabandaError(f"This does not fit the effect: {what}. Change attribute or form first.", "path") from error
     return read(changed)

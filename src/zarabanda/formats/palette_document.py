@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 from zarabanda.core import attributes
 from zarabanda.core.colour import hex_to_rgb
 from zarabanda.core.palette import Palette
+from zarabanda.errors import shown
 
 Values = dict[str, Annotated[float, Field(allow_inf_nan=False)]]
 
@@ -34,7 +35,7 @@ class PaletteDocument(BaseModel):
                 row = attributes.BY_NAME.get(name)
                 if row is None or row.family != self.family:
                     known = ", ".join(one.name for one in attributes.ATTRIBUTES if one.family == self.family)
-                    raise ValueError(f"{place}: {name!r} is not of the family {self.family}; use one of {known}")
+                    raise ValueError(f"{place}: {shown(name)} is not of the family {self.family}; use one of {known}")
                 if not row.low <= value <= row.high:
                     raise ValueError(f"{place}.{name}: {value:g} is out of range, {row.low:g} to {row.high:g} {row.unit}")
         return self

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from zarabanda.core import attributes, stage, weave
 from zarabanda.core.effect import Effect
 from zarabanda.core.placement import Heads
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, shown
 
 from .effect_document import EffectDocument, Number, faults
 from .palette_document import PaletteDocument
@@ -47,14 +47,14 @@ class RenderRequest(_Part):
         for place, names in (("base", self.base), ("limits", self.limits)):
             for name in names:
                 if name not in attributes.BY_NAME:
-                    raise ValueError(f"{place}: there is no attribute {name!r}; use one of {', '.join(attributes.BY_NAME)}")
+                    raise ValueError(f"{place}: there is no attribute {shown(name)}; use one of {', '.join(attributes.BY_NAME)}")
         for name, (low, high) in self.limits.items():
             if low > high:
                 raise ValueError(f"limits of {name} go from low to high, but {low:g} is above {high:g}; swap them")
         for name, place in self.effect.palettes().items():
             if name not in self.palettes:
                 known = ", ".join(self.palettes) or "none is given"
-                raise ValueError(f"effect.{place}: there is no palette {name!r} under palettes ({known}); add it there")
+                raise ValueError(f"effect.{place}: there is no palette {shown(name)} under palettes ({known}); add it there")
         keys = [head.id for head in self.heads]
         if len(set(keys)) != len(keys):
             raise ValueError("two heads have the same id; give each its own")

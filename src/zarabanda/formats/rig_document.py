@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from zarabanda.core import attributes
 from zarabanda.core.rig import EMITTERS
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, shown
 
 from .effect_document import Number
 
@@ -48,11 +48,11 @@ class ModeDocument(_Part):
     @model_validator(mode="after")
     def _known(self) -> ModeDocument:
         if self.emitters not in EMITTERS:
-            raise ValueError(f"emitters {self.emitters!r} are not known; use one of {', '.join(EMITTERS)}")
+            raise ValueError(f"emitters {shown(self.emitters)} are not known; use one of {', '.join(EMITTERS)}")
         known = {*attributes.BY_NAME, *EMITTERS[self.emitters]}
         for channel in self.channels:
             if channel.source not in known:
-                raise ValueError(f"channel source {channel.source!r} is not known; use one of {', '.join(sorted(known))}")
+                raise ValueError(f"channel source {shown(channel.source)} is not known; use one of {', '.join(sorted(known))}")
             if max(channel.slots) >= self.footprint:
                 raise ValueError(f"channel {channel.source} uses slot {max(channel.slots) + 1} of {self.footprint}")
             if channel.cell > len(self.cells):

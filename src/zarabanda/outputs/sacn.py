@@ -18,6 +18,8 @@ from .base import Output
 
 PORT = 5568
 PACKET_SIZE = 638
+MOST_UNIVERSES = 64_000
+"""Universes are numbered 1…63999 (E1.31, 6.2.7)."""
 _SEQUENCE, _OPTIONS, _START_CODE = 111, 112, 125
 _TERMINATED = 0x40
 _REPEATS_BEFORE_KEEP_ALIVE = 3
@@ -41,14 +43,17 @@ def packet(universe: int, cid: bytes, source_name: str, priority: int) -> bytear
 class _Stream:
     packet: bytearray
     slots: NDArray[np.uint8]
-    sequence: int = 0
+    universe: int
     last: bytes = b""
     repeats: int = 0
     sent_at: float = -1e9
 
 
 class SacnOutput(Output):
-    """E1.31 to one node by unicast; to this machine only unless a user sets another route."""
+    """E1.31 to one node by unicast; to this machine only unless a user sets another route.
+
+    sequences: (64000,) the next sequence number of each universe; kept by the caller, where streams shall go on after a restart.
+    """
 
     def __init__(
         self,
@@ -59,6 +64,7 @@ class SacnOutput(Output):
         priority: int = 100,
         cid: bytes | None = None,
         allow_network: bool = False,
+        sequences: NDArray[np.uint8] | None = None,
     ) -> None:
         if not allow_network and not host.startswith("127."):
             raise ZarabandaError(
@@ -68,6 +74,7 @@ class SacnOutput(Output):
         self._cid = cid or uuid.uuid4().bytes
         self._name, self._priority = source_name, priority
         self._streams: dict[int, _Stream] = {}
+        self._sequences = np.zeros(MOST_UNIVERSES, np.uint8) if sequences is None else sequences
         self._socket = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
         self._socket.setblocking(False)
         self._packets, self._errors, self._last_error = 0, 0, ""
@@ -76,11 +83,14 @@ class SacnOutput(Output):
         stream = self._streams.get(universe)
         if stream is None:
             data = packet(universe, self._cid, self._name, self._priority)
-            stream = _Stream(data, np.frombuffer(data, np.uint8)[_START_CODE + 1 :])
+            stream = _Stream(data, np.frombuffer(data, np.uint8)[_START_CODE + 1 :], universe)
             self._streams[universe] = stream
         return stream
 
     def send(self, universes: Sequence[int], data: NDArray[np.uint8], now: float) -> None:
+        if len(self._streams) > len(universes) or not self._streams.keys() <= set(universes):
+            for gone in self._streams.keys() - set(universes):
+                self._terminate(self._streams.pop(gone))
         for universe, row in zip(universes, data, strict=True):
             stream = self._stream(universe)
             content = row.tobytes()
@@ -95,8 +105,9 @@ class SacnOutput(Output):
             self._transmit(stream)
 
     def _transmit(self, stream: _Stream) -> None:
-        stream.packet[_SEQUENCE] = stream.sequence
-        stream.sequence = (stream.sequence + 1) & 255
+        sequence = int(self._sequences[stream.universe])
+        stream.packet[_SEQUENCE] = sequence
+        self._sequences[stream.universe] = (sequence + 1) & 255
         try:
             self._socket.sendto(stream.packet, self._address)
             self._packets += 1
@@ -104,12 +115,16 @@ class SacnOutput(Output):
             self._errors += 1
             self._last_error = str(error)
 
+    def _terminate(self, stream: _Stream) -> None:
+        """Three packets with Stream_Terminated set (E1.31, 6.2.6)."""
+        stream.packet[_OPTIONS] = _TERMINATED
+        for _ in range(3):
+            self._transmit(stream)
+
     def close(self, universes: Sequence[int]) -> None:
-        """Three packets with Stream_Terminated set for each universe (E1.31, 6.2.6), then close the socket."""
+        """Terminate all streams, then close the socket."""
         for stream in self._streams.values():
-            stream.packet[_OPTIONS] = _TERMINATED
-            for _ in range(3):
-                self._transmit(stream)
+            self._terminate(stream)
         with contextlib.suppress(OSError):
             self._socket.close()
 

@@ -7,11 +7,11 @@ import json
 from collections.abc import Collection
 from typing import Any
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from . import repositories
-from .tables import ControlRow, DraftEffect, DraftValue, EffectRow, Fixture, Mode, Page
+from .tables import ControlRow, DraftEffect, DraftValue, Edit, EffectRow, Fixture, Mode, Page
 
 Message = dict[str, Any]
 
@@ -67,6 +67,11 @@ def show_message(session: Session, revision: int) -> Message:
         "tempos": {tempo.name: tempo.bpm for tempo in repositories.tempos(session)},
         "opening": repositories.show(session).settings.get("opening", []),
     }
+
+
+def newest_edit(session: Session) -> int:
+    """Number of the newest edit in the history."""
+    return session.scalar(select(func.max(Edit.id))) or 0
 
 
 def with_effects(message: Message, session: Session, revision: int, effect_ids: Collection[int]) -> Message:

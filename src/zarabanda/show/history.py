@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 from sqlalchemy import delete, event, insert, inspect, select, update
-from sqlalchemy.orm import Mapper, Session
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Mapper, ORMExecuteState, Session
 from sqlalchemy.orm.unitofwork import UOWTransaction
 
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import InUse, ZarabandaError
 
+from . import uses
 from .tables import Base, Edit
 
 Row = dict[str, Any]
@@ -18,6 +21,16 @@ Change = dict[str, Any]
 TABLES: dict[str, Mapper[Any]] = {
     mapper.class_.__tablename__: mapper for mapper in Base.registry.mappers if mapper.class_.in_history
 }
+
+
+def one_key_each(mappers: Iterable[Mapper[Any]]) -> None:
+    """Refuse tables whose rows the history could not find again: it keeps one key of each row."""
+    for mapper in mappers:
+        if len(mapper.primary_key) != 1:
+            raise TypeError(f"{mapper.class_.__name__} has a key of {len(mapper.primary_key)} columns; the history needs one.")
+
+
+one_key_each(TABLES.values())
 
 
 def _after(row: Base) -> Row:
@@ -38,6 +51,14 @@ class Recorder:
     def __init__(self, session: Session) -> None:
         self._noted: dict[tuple[str, Any], Change] = {}
         event.listen(session, "after_flush", self._flushed)
+        event.listen(session, "do_orm_execute", self._refuse_bulk)
+
+    def _refuse_bulk(self, state: ORMExecuteState) -> None:
+        """A statement that changes rows without loading them would be lost to undo."""
+        if state.is_insert or state.is_update or state.is_delete:
+            table = getattr(state.statement, "table", None)
+            if table is not None and table.name in TABLES:
+                raise TypeError(f"Rows of {table.name} are changed in bulk: undo would not know. Load them and change each.")
 
     def _flushed(self, session: Session, _context: UOWTransaction) -> None:
         for row in [*session.new, *session.dirty, *session.deleted]:
@@ -68,7 +89,7 @@ def _present(session: Session, mapper: Mapper[Any], key: Any) -> Row | None:
 
 
 def _replace(session: Session, changes: list[Change], now: str, then: str, label: str) -> None:
-    """Put rows from their state `now` to their state `then`; refuse when one is not as it was left."""
+    """Put rows from their state `now` to their state `then`; refuse when one is not as it was left, or is in use by now."""
     for change in changes:
         mapper = TABLES[change["table"]]
         if _present(session, mapper, change["key"]) != change[now]:
@@ -76,16 +97,34 @@ def _replace(session: Session, changes: list[Change], now: str, then: str, label
                 f"“{label}” cannot be taken back: it was changed since, in another window. Undo it there first, or change "
                 "it by hand."
             )
+    goes = {(change["table"], change["key"]) for change in changes if change[then] is None}
+    undone = {(change["table"], change["key"]) for change in changes}
+    users = [user for table, key in sorted(goes, key=str) for user in uses.users_of(session, table, key, but=undone)]
+    if users:
+        named = ", ".join(dict.fromkeys(users[:5]))
+        raise InUse(f"“{label}” cannot be taken back: it is in use by now, by {named}. Take it out of there first.")
     session.expunge_all()
+    try:
+        for change in changes:
+            _put(session, change, now, then)
+    except IntegrityError as error:
+        raise InUse(
+            f"“{label}” cannot be taken back: something with the same name or place is there by now. Rename or move that first."
+        ) from error
     for change in changes:
-        mapper = TABLES[change["table"]]
-        key_column = mapper.primary_key[0]
-        if change[then] is None:
-            session.execute(delete(mapper).where(key_column == change["key"]))
-        elif change[now] is None:
-            session.execute(insert(mapper).values(**change[then]))
-        else:
-            session.execute(update(mapper).where(key_column == change["key"]).values(**change[then]))
+        if change[now] is None:
+            uses.place_is_free(session, change["table"], change["key"], label)
+
+
+def _put(session: Session, change: Change, now: str, then: str) -> None:
+    mapper = TABLES[change["table"]]
+    key_column = mapper.primary_key[0]
+    if change[then] is None:
+        session.execute(delete(mapper).where(key_column == change["key"]))
+    elif change[now] is None:
+        session.execute(insert(mapper).values(**change[then]))
+    else:
+        session.execute(update(mapper).where(key_column == change["key"]).values(**change[then]))
 
 
 def undo(session: Session, browser: str) -> str:

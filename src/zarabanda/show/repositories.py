@@ -12,21 +12,14 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core import attributes
 from zarabanda.core.palette import Palette
-from zarabanda.errors import ZarabandaError
-from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.errors import InUse, NotThere, ZarabandaError, shown
+from zarabanda.formats.effect_document import MAX_NAME, EffectDocument, palettes_of
 from zarabanda.formats.palette_document import PaletteDocument
 
 from .tables import Base, ControlRow, DraftEffect, DraftValue, EffectRow, Group, Page, PaletteRow, Show, TempoRow
+from .uses import palette_users
 
 T = TypeVar("T", bound=Base)
-
-
-class NotThere(ZarabandaError):
-    """What was asked for does not exist, or not any more."""
-
-
-class InUse(ZarabandaError):
-    """A name or place is taken."""
 
 
 def get(session: Session, table: type[T], key: Any, what: str) -> T:
@@ -84,7 +77,7 @@ def change_palette(session: Session, palette_id: int, name: str, document: Palet
     _palette_name_is_free(session, name, row.id)
     if name != row.name:
         for effect in session.scalars(select(EffectRow)):
-            if row.name in EffectDocument.model_validate(effect.document).palettes():
+            if row.name in palettes_of(effect.document):
                 effect.document = _with_palette_named(effect.document, row.name, name)
     row.name, row.document = name, document.model_dump(mode="json", exclude_none=True)
     return row
@@ -102,11 +95,7 @@ def _with_palette_named(value: Any, old: str, new: str) -> Any:
 def delete_palette(session: Session, palette_id: int) -> None:
     """Delete a palette that no effect goes to."""
     row = get(session, PaletteRow, palette_id, "palette")
-    users = [
-        effect.name
-        for effect in session.scalars(select(EffectRow))
-        if row.name in EffectDocument.model_validate(effect.document).palettes()
-    ]
+    users = palette_users(session, row.name)
     if users:
         raise InUse(f"“{row.name}” is in use by {', '.join(users[:5])}. Take it out of there first.", "palette")
     session.delete(row)
@@ -140,7 +129,8 @@ def free_name(session: Session, wanted: str) -> str:
     names = {name.lower() for name in session.scalars(select(EffectRow.name).where(EffectRow.kept))}
     name, number = wanted, 2
     while name.lower() in names:
-        name, number = f"{wanted[:76]} {number}", number + 1
+        ending = f" {number}"
+        name, number = wanted[: MAX_NAME - len(ending)] + ending, number + 1
     return name
 
 
@@ -259,7 +249,9 @@ def set_draft_values(session: Session, attribute: str, values: dict[str, float |
     """Set values of one attribute by head key, in natural units; None takes a value back."""
     row_of = attributes.BY_NAME.get(attribute)
     if row_of is None:
-        raise ZarabandaError(f"There is no attribute {attribute!r}; use one of {', '.join(attributes.BY_NAME)}.", "attribute")
+        raise ZarabandaError(
+            f"There is no attribute {shown(attribute)}; use one of {', '.join(attributes.BY_NAME)}.", "attribute"
+        )
     for head, value in values.items():
         if value is not None and not row_of.low <= value <= row_of.high:
             raise ZarabandaError(

@@ -2,35 +2,49 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
-from sqlalchemy import Engine, create_engine, event, inspect, select, text
+from sqlalchemy import Connection, Engine, create_engine, delete, event, inspect, select, text
 from sqlalchemy.orm import Session, sessionmaker
 
 from . import history
 from .tables import Edit
 
+MOST_EDITS, OLDEST_EDIT_DAYS = 2000, 90
+"""How far back undo goes at the most; older edits are forgotten."""
+_FORGET_EVERY = 50
+
 
 def _configure(connection: Any, _record: Any) -> None:
+    connection.isolation_level = None  # transactions begin where we say so, see `_begin`
     cursor = connection.cursor()
     cursor.execute("PRAGMA journal_mode=WAL")
     cursor.execute("PRAGMA foreign_keys=ON")
-    cursor.execute("PRAGMA synchronous=NORMAL")
+    cursor.execute("PRAGMA synchronous=FULL")  # what was acknowledged survives a loss of power
     cursor.execute("PRAGMA busy_timeout=5000")
     cursor.close()
+
+
+def _begin(connection: Connection) -> None:
+    """An edit takes the write lock before it reads, so that what it read is still so when it writes."""
+    connection.exec_driver_sql("BEGIN IMMEDIATE" if connection.get_execution_options().get("edits") else "BEGIN")
 
 
 def open_engine(path: Path) -> Engine:
     """An SQLite database in WAL mode with foreign keys on."""
     engine = create_engine(f"sqlite:///{path}")
     event.listen(engine, "connect", _configure)
+    event.listen(engine, "begin", _begin)
     return engine
 
 
-def _newest() -> str:
+def newest_version() -> str:
+    """Of the schema: what `migrate` leads to."""
     versions = Path(__file__).parent / "migrations" / "versions"
     return max(path.stem.split("_")[0] for path in versions.glob("[0-9]*.py"))
 
@@ -45,7 +59,7 @@ def _version(engine: Engine) -> str | None:
 
 def migrate(engine: Engine) -> None:
     """Bring the schema to the newest version; quick when it is there already."""
-    if _version(engine) == _newest():
+    if _version(engine) == newest_version():
         return
     from alembic import command
     from alembic.config import Config
@@ -71,6 +85,8 @@ class Store:
         self.engine = open_engine(path)
         migrate(self.engine)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+        self._editing = sessionmaker(self.engine.execution_options(edits=True), expire_on_commit=False)
+        self._turn = threading.Lock()  # edits of this process wait here in order, those of another one in SQLite
         self.on_edit: Callable[[Touched], None] = lambda touched: None
 
     @contextmanager
@@ -81,8 +97,11 @@ class Store:
 
     @contextmanager
     def edit(self, browser: str, label: str) -> Iterator[Session]:
-        """One transaction for one user action; kept in the history as `label` when it changed something."""
-        with self._sessions() as session:
+        """One transaction for one user action; kept in the history as `label` when it changed something.
+
+        What is read in it stays as it is until it is committed, whoever else edits.
+        """
+        with self._turn, self._editing() as session:
             recorder = history.Recorder(session)
             yield session
             session.flush()
@@ -92,7 +111,11 @@ class Store:
                 return
             for undone in session.scalars(select(Edit).where(Edit.browser == browser, Edit.undone)):
                 session.delete(undone)
-            session.add(Edit(browser=browser, label=label, changes=changes))
+            edit = Edit(browser=browser, label=label[:200], changes=changes)
+            session.add(edit)
+            session.flush()
+            if edit.id % _FORGET_EVERY == 0:
+                _forget(session, edit.id)
             session.commit()
         touched: dict[str, set[int]] = {}
         for change in changes:
@@ -108,7 +131,7 @@ class Store:
         return self._again(history.redo, browser)
 
     def _again(self, way: Callable[[Session, str], str], browser: str) -> str:
-        with self._sessions() as session:
+        with self._turn, self._editing() as session:
             label = way(session, browser)
             session.commit()
         self.on_edit(None)
@@ -117,3 +140,9 @@ class Store:
     def close(self) -> None:
         """Let go of the file."""
         self.engine.dispose()
+
+
+def _forget(session: Session, newest: int) -> None:
+    """Cut the history by count and age."""
+    oldest = datetime.now(UTC).replace(tzinfo=None) - timedelta(days=OLDEST_EDIT_DAYS)
+    session.execute(delete(Edit).where((Edit.id <= newest - MOST_EDITS) | (Edit.at < oldest)))

@@ -10,9 +10,15 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
 class Base(DeclarativeBase):
-    """All tables. Those with `in_history` are followed by undo."""
+    """All tables. Those with `in_history` are followed by undo; their rows have one key."""
 
     in_history = True
+
+    def in_words(self) -> str:
+        """What a user would call this row."""
+        name = getattr(self, "name", None)
+        kind = self.__tablename__.replace("_", " ").removeprefix("head ")
+        return f"the {kind} “{name}”" if name else f"the {kind}"
 
 
 class Show(Base):
@@ -133,6 +139,9 @@ class DraftEffect(Base):
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     effect_id: Mapped[int] = mapped_column(ForeignKey("effect.id"))
     heads: Mapped[list[str]] = mapped_column(JSON)
+
+    def in_words(self) -> str:
+        return "the draft"
 
 
 class Edit(Base):

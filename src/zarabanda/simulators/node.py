@@ -19,6 +19,7 @@ from typing import Any
 
 from zarabanda import wire
 from zarabanda.errors import ZarabandaError
+from zarabanda.workers import Troubles, Worker
 
 _ACN_ID = b"ASC-E1.17\0\0\0"
 _SO_TIMESTAMPNS = 35  # Linux: the kernel notes when a packet came in
@@ -106,21 +107,24 @@ class Node:
         self.on_packet: Callable[[DataPacket, float], None] = lambda packet, arrived: None
         self._lock = threading.Lock()
         self._changed = threading.Condition(self._lock)
-        self._thread = threading.Thread(target=self._run, daemon=True, name="node")
-        self._thread.start()
+        self._closed = False
+        self._worker = Worker("Node", self._receive, Troubles()).start()
 
-    def _run(self) -> None:
-        while True:
-            try:
-                data, extra, _, _ = self._socket.recvmsg(2048, 64)
-            except OSError:
-                return
-            arrived = time.time()
-            for level, kind, content in extra:
-                if level == socket.SOL_SOCKET and kind == _SO_TIMESTAMPNS:
-                    seconds, nanoseconds = struct.unpack("@qq", content[:16])
-                    arrived = seconds + nanoseconds * 1e-9
+    def _receive(self) -> bool | None:
+        try:
+            data, extra, _, _ = self._socket.recvmsg(2048, 64)
+        except OSError:
+            if self._closed:
+                return False
+            raise
+        arrived = time.time()
+        for level, kind, content in extra:
+            if level == socket.SOL_SOCKET and kind == _SO_TIMESTAMPNS:
+                seconds, nanoseconds = struct.unpack("@qq", content[:16])
+                arrived = seconds + nanoseconds * 1e-9
+        if not self._closed:
             self.take(data, arrived)
+        return None
 
     def take(self, data: bytes, arrived: float) -> None:
         """Take one packet that came in at `arrived` (s)."""
@@ -198,6 +202,7 @@ class Node:
 
     def close(self) -> None:
         """Stop receiving."""
+        self._closed = True
         with contextlib.suppress(OSError):
             self._socket.shutdown(socket.SHUT_RDWR)
         self._socket.close()
@@ -215,4 +220,4 @@ def serve_status(node: Node, path: Path) -> wire.Server:
         else:
             peer.post(node.status())
 
-    return wire.Server(path, answer, lambda peer: None)
+    return wire.Server(path, answer, lambda peer: None, Troubles())

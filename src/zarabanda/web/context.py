@@ -2,24 +2,46 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import cast
 
 from flask import current_app, g
 
+from zarabanda.errors import Busy
 from zarabanda.show.store import Store
 
 from .link import EngineLink
 
 
+class Turns:
+    """Lets so many in at once; the others wait, and are refused when that takes too long."""
+
+    def __init__(self, at_once: int, wait_s: float) -> None:
+        self._places, self._wait_s = threading.BoundedSemaphore(at_once), wait_s
+
+    @contextmanager
+    def turn(self) -> Iterator[None]:
+        """Wait for one."""
+        if not self._places.acquire(timeout=self._wait_s):
+            raise Busy("Too much is asked for at once. Try again in a moment.")
+        try:
+            yield
+        finally:
+            self._places.release()
+
+
 @dataclass(frozen=True)
 class Context:
-    """The data folder, the store and the link to the engine."""
+    """The data folder, the store, the link to the engine, and who may make a weave."""
 
     data: Path
     store: Store
     link: EngineLink
+    weaves: Turns = field(default_factory=lambda: Turns(at_once=2, wait_s=10.0))
 
 
 def context() -> Context:

@@ -6,7 +6,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-HeadKey = Annotated[str, Field(pattern=r"^\d{1,5}(\.\d{1,4})?$")]
+HeadKey = Annotated[str, Field(pattern=r"^[0-9]{1,5}(\.[0-9]{1,4})?$")]
+Id = Annotated[int, Field(ge=0, le=2**31 - 1)]
+"""Number of a row."""
 HeadKeys = Annotated[list[HeadKey], Field(max_length=20_000)]
 Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 
@@ -40,15 +42,41 @@ class TempoView(BaseModel):
 
 
 class ShowView(BaseModel):
-    """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it."""
+    """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
+    session: who counts the revisions."""
 
     name: str
     playing: bool
+    session: str
     revision: int
     groups: list[GroupView]
     tempos: list[TempoView]
     undo: str | None
     redo: str | None
+
+
+class TroubleView(BaseModel):
+    """Something that is wrong now, in words."""
+
+    who: str
+    text: str
+
+
+class ProcessView(BaseModel):
+    """A process as the supervisor sees it."""
+
+    name: str
+    running: bool
+    restarts: int
+    message: str
+
+
+class HealthView(BaseModel):
+    """How Zarabanda is doing."""
+
+    engine: bool
+    troubles: list[TroubleView]
+    processes: list[ProcessView]
 
 
 class HeadView(BaseModel):
@@ -164,7 +192,7 @@ class PaletteContent(Part):
 
 
 class EffectView(BaseModel):
-    """An effect with its sentence and where it is used."""
+    """An effect with its sentence and where it is used. broken: why it cannot be read, if so."""
 
     id: int
     name: str
@@ -174,6 +202,7 @@ class EffectView(BaseModel):
     document: dict[str, Any]
     sentence: SentenceView
     uses: list[str]
+    broken: str | None = None
 
 
 class EffectsView(BaseModel):
@@ -333,13 +362,13 @@ class DocumentWeave(Part):
 class OwnCopy(Part):
     """What runs the effect and shall get a copy of its own: `draft:3` or `control:5`."""
 
-    key: Annotated[str, Field(pattern=r"^(draft|control):\d{1,9}$")]
+    key: Annotated[str, Field(pattern=r"^(draft|control):[0-9]{1,9}$")]
 
 
 class FrozenLook(Part):
     """What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`."""
 
-    key: Annotated[str, Field(pattern=r"^(draft|control):\d{1,9}$")]
+    key: Annotated[str, Field(pattern=r"^(draft|control):[0-9]{1,9}$")]
 
 
 class Keep(Part):
@@ -382,7 +411,7 @@ class DraftValues(Part):
 class OnDraft(Part):
     """An effect on heads."""
 
-    effect_id: int
+    effect_id: Id
     heads: HeadKeys
 
 
@@ -392,7 +421,7 @@ class NewControl(Part):
     place: Annotated[int, Field(ge=1, le=24)]
     mode: Literal["fader", "latch", "flash"]
     name: Name
-    effect_id: int
+    effect_id: Id
     heads: HeadKeys
     job: Literal["depth", "speed", "both"] = "depth"
     families: Annotated[list[Literal["intensity", "position", "colour", "beam"]], Field(min_length=1)] | None = None

@@ -29,11 +29,6 @@ class _Ground:
     light: Floats
 
 
-def stand_of(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> weave.Stand:
-    """These heads of the rig at their base: home, and the draft's values over it."""
-    return _of_rig(rig, heads, draft).stand
-
-
 def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _Ground:
     chosen = np.array([rig.heads.index[key] for key in heads], np.int64)
     base = rig.home[:, chosen].copy()

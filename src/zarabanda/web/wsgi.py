@@ -9,7 +9,11 @@ from pathlib import Path
 
 from .app import create_app
 
-app = create_app(Path(os.environ["ZARABANDA_DATA"]), access_code=os.environ.get("ZARABANDA_ACCESS_CODE", ""))
+app = create_app(
+    Path(os.environ["ZARABANDA_DATA"]),
+    access_code=os.environ.get("ZARABANDA_ACCESS_CODE", ""),
+    hosts=[name for name in os.environ.get("ZARABANDA_HOSTS", "").split(",") if name],
+)
 
 
 _ARBITER = os.getppid()

@@ -2,22 +2,17 @@
 
 from __future__ import annotations
 
-import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 from sqlalchemy import select
 
-from zarabanda.core import attributes, weave
-from zarabanda.engine.program import of_families
 from zarabanda.errors import ZarabandaError
-from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.show import repositories
-from zarabanda.show.tables import ControlRow, DraftEffect, DraftValue, EffectRow
+from zarabanda.show.tables import DraftEffect, DraftValue, EffectRow
 
-from .. import weaving
 from ..context import browser_id, context
-from ..models import Done, DraftEffectView, DraftValues, DraftView, FrozenLook, OnDraft
+from ..models import Done, DraftEffectView, DraftValues, DraftView, FrozenLook, Id, OnDraft
 from .rig import known_heads
 
 api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])
@@ -26,7 +21,7 @@ api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(nam
 class DraftPath(BaseModel):
     """Which effect of the draft."""
 
-    draft_id: int
+    draft_id: Id
 
 
 @api.get("", responses={200: DraftView})
@@ -81,30 +76,22 @@ def put_on(body: OnDraft) -> tuple[DraftEffectView, int]:
 
 @api.post("/keep-frozen", responses={200: Done})
 def keep_frozen(body: FrozenLook) -> Done:
-    """Keep what an effect shows while it is frozen as values of the draft, and let the effect go."""
+    """Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go."""
     link = context().link
-    running = next((one for one in (link.state or {}).get("running", ()) if one["key"] == body.key), None)
-    if running is None or not running["frozen"]:
+    look = link.look_of(body.key)
+    if look is None:
         raise ZarabandaError("Only what is frozen can be kept as a look. Freeze the effect first.", "key")
-    with context().store.edit(browser_id(), f"Keep {running['name']} as a look") as session:
+    with context().store.reading() as session:
         user = repositories.user_of(session, body.key)
-        document = repositories.get(session, EffectRow, user.effect_id, "effect").document
-        if isinstance(user, ControlRow):
-            document = of_families(document, user.families)
-        effect = EffectDocument.model_validate(document).to_core(repositories.palettes_by_name(session))
-        heads = known_heads(user.heads)
-        values = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
-        stand = weaving.stand_of(link.rig, heads, values)
-        found = weave.over_time(effect, stand, np.array([running["theta"]]), shifts=running["layer_shifts"]).values
-        for name in weave.moved(effect, stand):
-            row = attributes.INDEX[name]
-            has = stand.heads.has[row]
-            kept = {head: round(float(found[0, row, n]), 4) for n, head in enumerate(heads) if has[n]}
-            repositories.set_draft_values(session, name, dict(kept))
+        name = repositories.get(session, EffectRow, user.effect_id, "effect").name
+    with context().store.edit(browser_id(), f"Keep {name} as a look") as session:
+        user = repositories.user_of(session, body.key)
+        for attribute, values in look.items():
+            repositories.set_draft_values(session, attribute, {head: round(value, 4) for head, value in values.items()})
         if isinstance(user, DraftEffect):
             repositories.remove_from_draft(session, user.id)
         link.let_go.append(body.key)
-    return Done(done=f"Kept {running['name']} as a look")
+    return Done(done=f"Kept {name} as a look")
 
 
 @api.delete("/effects/<int:draft_id>", responses={200: Done})

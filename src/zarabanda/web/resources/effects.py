@@ -9,12 +9,12 @@ from typing import Any
 
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.core import attributes, sentence
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, brief
 from zarabanda.formats import effect_document, effect_edit
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.show import repositories
@@ -32,6 +32,7 @@ from ..models import (
     EffectView,
     Favourite,
     FixView,
+    Id,
     Imported,
     Keep,
     NewEffect,
@@ -47,10 +48,14 @@ from .rig import known_heads
 api = APIBlueprint("effects", __name__, url_prefix="/api/effects", abp_tags=[Tag(name="effects")])
 
 
+MOST_CELLS = 300_000
+"""Of a weave, heads × columns."""
+
+
 class EffectPath(BaseModel):
     """Which effect."""
 
-    effect_id: int
+    effect_id: Id
 
 
 @lru_cache(maxsize=512)
@@ -67,8 +72,16 @@ def view(
 ) -> EffectView:
     """An effect for the screen; `document`: as it is being edited; `uses`: of all effects, where known."""
     shown = document or row.document
-    name, words, families = _read(json.dumps(shown))
     found = repositories.all_uses(session, row.id) if uses is None else uses
+    try:
+        name, words, families = _read(json.dumps(shown))
+    except ValidationError as error:
+        place, what = effect_document.faults(error)[0]
+        text = SentenceView(layers=[], shared=[], text="")
+        return EffectView(
+            id=row.id, name=row.name, kept=row.kept, favourite=row.favourite, families=[], document={}, sentence=text,
+            uses=found.get(row.id, []), broken=f"It cannot be read ({brief(place)}: {what}). Delete it, or import it anew.",
+        )  # fmt: skip
     return EffectView(
         id=row.id, name=name, kept=row.kept, favourite=row.favourite, families=families, document=shown, sentence=words,
         uses=found.get(row.id, []),
@@ -87,10 +100,21 @@ def _checked(ask: WeaveAsk) -> WeaveAsk:
         known = ", ".join(attributes.INDEX)
         given = ask.attribute[:40]
         raise ZarabandaError(f"There is no attribute {given!r} to weave; use look, colour or one of {known}.", "attribute")
-    return ask.model_copy(update={"heads": known_heads(ask.heads)})
+    heads = known_heads(ask.heads)
+    if len(heads) * ask.columns > MOST_CELLS:
+        most = MOST_CELLS // len(heads)
+        raise ZarabandaError(
+            f"{len(heads)} heads × {ask.columns} columns are too many; ask for {most} columns at most.", "columns"
+        )
+    return ask.model_copy(update={"heads": heads})
 
 
 def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
+    with context().weaves.turn():
+        return _woven(session, document, ask)
+
+
+def _woven(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
     asked = document.palettes()
     effect = document.to_core(repositories.palettes_by_name(session) if asked else {})
     ask = _checked(ask)

@@ -13,7 +13,7 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import ControlRow, EffectRow, Page
 
 from ..context import browser_id, context
-from ..models import ControlView, Done, NewControl, PagesView, PageView
+from ..models import ControlView, Done, Id, NewControl, PagesView, PageView
 from .effects import families_of
 from .rig import known_heads
 
@@ -23,13 +23,13 @@ api = APIBlueprint("pages", __name__, url_prefix="/api/pages", abp_tags=[Tag(nam
 class PagePath(BaseModel):
     """Which page."""
 
-    page_id: int
+    page_id: Id
 
 
 class ControlPath(BaseModel):
     """Which control."""
 
-    control_id: int
+    control_id: Id
 
 
 def _view(row: ControlRow, effect: EffectRow) -> ControlView:

@@ -18,7 +18,7 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import PaletteRow
 
 from ..context import browser_id, context
-from ..models import Done, PaletteContent, PalettesView, PaletteView
+from ..models import Done, Id, PaletteContent, PalettesView, PaletteView
 
 api = APIBlueprint("palettes", __name__, url_prefix="/api/palettes", abp_tags=[Tag(name="palettes")])
 
@@ -26,7 +26,7 @@ api = APIBlueprint("palettes", __name__, url_prefix="/api/palettes", abp_tags=[T
 class PalettePath(BaseModel):
     """Which palette."""
 
-    palette_id: int
+    palette_id: Id
 
 
 def _read(document: dict[str, Any]) -> PaletteDocument:

@@ -7,7 +7,7 @@ from flask_openapi3.models.tag import Tag
 from sqlalchemy import select
 
 from zarabanda.core import attributes, lanes, selection
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, shown
 from zarabanda.show import repositories
 from zarabanda.show.tables import Fixture, Mode
 
@@ -67,7 +67,7 @@ def put_in_order(body: SelectionOrder) -> SelectionView:
     """Heads in another order."""
     unknown = [step for step in body.order if step not in lanes.ORDERS]
     if unknown:
-        raise ZarabandaError(f"There is no order {unknown[0]!r}; use one of {', '.join(lanes.ORDERS)}.", "order")
+        raise ZarabandaError(f"There is no order {shown(unknown[0])}; use one of {', '.join(lanes.ORDERS)}.", "order")
     return SelectionView(heads=selection.in_order(body.order, known_heads(body.heads), context().link.rig.heads))
 
 

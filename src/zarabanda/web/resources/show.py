@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
+import msgspec
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from zarabanda.show import history, repositories
 
+from .. import processes
 from ..context import browser_id, context
-from ..models import Done, GroupView, Part, ShowView, TempoView
+from ..models import Done, GroupView, HealthView, Part, ProcessView, ShowView, TempoView, TroubleView
 
 api = APIBlueprint("show", __name__, url_prefix="/api", abp_tags=[Tag(name="show")])
 
@@ -29,12 +31,25 @@ def get_show() -> ShowView:
         return ShowView(
             name=repositories.show(session).name,
             playing=context().link.playing,
+            session=context().link.session,
             revision=context().link.revision,
             groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups(session)],
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos(session)],
             undo=undo,
             redo=redo,
         )
+
+
+@api.get("/health", responses={200: HealthView})
+def get_health() -> HealthView:
+    """What is wrong, also while the engine or its frames fail; the database is not asked."""
+    link = context().link
+    troubles = (link.state or {}).get("health", {}).get("troubles", []) if link.connected else link.troubles.report()
+    return HealthView(
+        engine=link.connected,
+        troubles=[TroubleView(**one) for one in troubles],
+        processes=[ProcessView(**msgspec.structs.asdict(one)) for one in processes.read(context().data)],
+    )
 
 
 @api.post("/undo", responses={200: Done})

@@ -1,0 +1,86 @@
+"""What the engine tells whoever is connected: frames for screens, universes, and the state twice a second."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from zarabanda import wire
+
+from .frames import FrameWriter, universe_frame
+from .loop import Loop, Snapshot
+
+_SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
+
+
+class Publisher:
+    """Called in the loop's thread, after a frame was sent."""
+
+    def __init__(self, loop: Loop) -> None:
+        self._loop = loop
+        self._writer: FrameWriter | None = None
+        self._numbers: dict[str, int] = {}
+        self._next_screen, self._next_universe, self._next_state = 0.0, 0.0, 0.0
+
+    def state_is_new(self) -> None:
+        """Tell the state with the next frame."""
+        self._next_state = 0.0
+
+    def publish(self, snapshot: Snapshot, peers: list[wire.Peer]) -> None:
+        """Tell them what is due."""
+        if not peers:
+            return
+        if self._writer is None or self._writer.rig is not snapshot.program.rig:
+            revision = snapshot.program.rig_revision
+            self._writer = FrameWriter(snapshot.program.rig, int(revision[:8] or "0", 16))
+        slack = 0.25 / self._loop.rate
+        if snapshot.t >= self._next_screen - slack:
+            self._next_screen = max(self._next_screen + 1 / _SCREEN_RATE, snapshot.t)
+            frame = {"type": "frame", "data": self._writer.heads(snapshot, self._numbers)}
+            for peer in peers:
+                peer.post_newest("frame", frame)
+        if snapshot.t >= self._next_universe - slack:
+            self._next_universe = max(self._next_universe + 1 / _UNIVERSE_RATE, snapshot.t)
+            for universe in set().union(*(peer.watching for peer in peers)):
+                data = universe_frame(snapshot, universe)
+                for peer in peers:
+                    if data and universe in peer.watching:
+                        peer.post_newest(f"universe {universe}", {"type": "universe", "universe": universe, "data": data})
+        self.publish_state(snapshot.t, peers)
+
+    def publish_state(self, t: float, peers: list[wire.Peer]) -> None:
+        """Tell the state, if it is due: also while no frame can be made."""
+        if t >= self._next_state:
+            self._next_state = t + _STATE_EVERY_S
+            message = self._state(t)
+            for peer in peers:
+                peer.post_newest("state", message)
+
+    def _state(self, t: float) -> dict[str, Any]:
+        loop = self._loop
+        state, program = loop.state, loop.state.program
+        for key in [*program.instances, *state.playing]:
+            self._numbers.setdefault(key, len(self._numbers) + 1)
+        return {
+            "type": "state",
+            "t": t,
+            "session": program.session,
+            "revision": program.revision,
+            "tempos": [
+                {"name": name, "bpm": tempo.bpm, "beat": tempo.beats(t)} for name, tempo in state.tempos.items()
+            ],
+            "running": [
+                {
+                    "key": key, "number": self._numbers[key], "effect_id": one.instance.effect_id,
+                    "name": one.instance.name, "source": one.instance.source, "level": one.level,
+                    "stopping": one.stopping, "frozen": one.frozen is not None,
+                    "theta": state.theta(one, t), "layer_shifts": one.layer_shifts,
+                }
+                for key, one in state.playing.items()
+            ],
+            "stopped": sorted(state.stopped),
+            "levels": {key: value for key, value in state.levels.items() if key in program.controls},
+            "grand": state.grand,
+            "blackout": state.blackout,
+            "health": loop.health.report(loop.rate) | {"troubles": loop.troubles.report()},
+            "outputs": [output.report() for output in loop.outputs],
+        }  # fmt: skip
