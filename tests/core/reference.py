@@ -110,6 +110,10 @@ def run(theta: float, document: dict[str, Any]) -> float:
     return 1 - abs(1 - theta % 2) if way == "back-and-forth" else theta
 
 
+def in_cycle(at: float) -> float:
+    return min(at - math.floor(at), math.nextafter(1, 0))
+
+
 def turns(layer: dict[str, Any], document: dict[str, Any], lane: dict[str, Any], count: int, theta: float, own: float):
     """(p, cycle, q) of each turn that is under way: phase, number of the cycle for random forms, phase in that cycle."""
     spread = layer.get("spread") or document.get("spread") or {"kind": "ripple"}
@@ -119,7 +123,7 @@ def turns(layer: dict[str, Any], document: dict[str, Any], lane: dict[str, Any],
         offset = spread.get("degrees", 360.0) / 360 * lane["lane"] / divisor + own / 360
         passed = drifted(theta, document, lane["key"])
         at, raw = ratio * run(passed, document) + start - offset, ratio * passed + start - offset
-        return [(at - math.floor(at), math.floor(raw), raw - math.floor(raw))]
+        return [(in_cycle(at), math.floor(raw), in_cycle(raw))]
     back = (document.get("lanes") or {}).get("travel") == "back-and-forth"
     h = spread.get("handover", 1.0)
     circuit = max((2 * count - 2 if back else count) * h, 1.0)

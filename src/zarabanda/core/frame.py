@@ -92,8 +92,10 @@ class Frame:
         flat = values.ravel()
         self._all_new = base is not self._base or plan is not self._plan or levels.factor != self._factor
         if self._all_new:
+            self._base = None  # until all of it is taken: a fault in between must not be forgotten
             self._take(base, plan, levels)
             flat[:] = base.values
+            self._base = base
         else:
             for stretch in self._stretches:
                 values[stretch.at] = stretch.base
@@ -117,7 +119,7 @@ class Frame:
         """Look at what will stay: where the plan can change values, and which channels follow these."""
         if plan is not self._plan:
             self._moving = self._mapper.part(plan.touched)
-        self._base, self._plan, self._factor = base, plan, levels.factor
+        self._plan, self._factor = plan, levels.factor
         restored = plan.touched.copy()
         if levels.factor != 1:  # the intensity of every head is scaled anew in each frame
             restored[attributes.INTENSITY] = True

@@ -7,13 +7,13 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, brief
 
 from . import lanes
 from .placement import Heads
 
-_RANGE = re.compile(r"^(\d+)(?:\.(\d+))?(?:\s*(?:-|–|to)\s*(\d+)(?:\.(\d+))?)?$")
-_EVERY = re.compile(r"^every (\d+)$")
+_RANGE = re.compile(r"^([0-9]{1,9})(?:\.([0-9]{1,9}))?(?:\s*(?:-|–|to)\s*([0-9]{1,9})(?:\.([0-9]{1,9}))?)?$")
+_EVERY = re.compile(r"^every ([0-9]{1,9})$")
 ORDER_WORDS = {name.replace("-", " "): name for name in lanes.ORDERS}
 
 
@@ -52,7 +52,7 @@ def _added(part: str, heads: Heads, groups: Mapping[str, Sequence[str]]) -> list
     if len(near) == 1:
         return list(groups[near[0]])
     if len(near) > 1:
-        raise ZarabandaError(f"“{part}” fits several groups: {', '.join(near)}. Type more of the name.")
+        raise ZarabandaError(f"“{brief(part)}” fits several groups: {', '.join(near)}. Type more of the name.")
     return None
 
 
@@ -76,7 +76,7 @@ def _range(part: str, match: re.Match[str], heads: Heads) -> list[str]:
     if not found:
         numbers = sorted({int(key.partition(".")[0]) for key in heads.keys})
         span = f"{numbers[0]} to {numbers[-1]}" if numbers else "empty"
-        raise ZarabandaError(f"“{part}”: no head has this number. The rig's numbers go from {span}.")
+        raise ZarabandaError(f"“{brief(part)}”: no head has this number. The rig's numbers go from {span}.")
     return found[::-1] if step_down else found
 
 
@@ -85,11 +85,11 @@ def _changed(part: str, chosen: list[str], heads: Heads, groups: Mapping[str, Se
     if part not in ("odd", "even") and not every and part not in ORDER_WORDS:
         names = ", ".join(list(groups)[:6])
         raise ZarabandaError(
-            f"“{part}” means nothing here. Type numbers (101-110), a group ({names}), odd, even, every 3, or an order "
+            f"“{brief(part)}” means nothing here. Type numbers (101-110), a group ({names}), odd, even, every 3, or an order "
             "such as centre out."
         )
     if not chosen:
-        raise ZarabandaError(f"“{part}” needs heads to work on: put them before it, as in 101-110, {part}.")
+        raise ZarabandaError(f"“{brief(part)}” needs heads to work on: put them before it, as in 101-110, {brief(part, 40)}.")
     if part in ("odd", "even"):
         return chosen[0 if part == "odd" else 1 :: 2]
     if every:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 from collections import deque
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -199,16 +199,15 @@ class Loop:
         self.troubles.tell(FRAME, f"{in_words(error)}. The lights stand as they were in the last good frame.")
         self._send(begun)
         if self._failed % _FALL_BACK_AFTER == 0 and self._good is not None and self._good is not self.state.program:
-            self.troubles.tell(
-                PROGRAM,
-                f"The newest edit cannot be played ({in_words(error)}). The show goes on as it was before; undo that edit.",
-            )
-            self._swapped.append(self._good)
+            self.troubles.tell(PROGRAM, cannot_be_played(error))
+            self._swapped.append(replace(self._good, let_go=()))
 
     def _take_in(self, t: float) -> None:
         program = None
         while self._swapped:
+            let_go = program.let_go if program is not None else ()
             program = self._swapped.popleft()
+            program = replace(program, let_go=(*let_go, *program.let_go)) if let_go else program
         if program is not None:
             if self._frame.rig is not program.rig:
                 self._frame = Frame(program.rig, PRECISION)

@@ -1,0 +1,65 @@
+"""Plans made off the loop: whatever is at hand gives the light of the one plan."""
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.documents import effects
+from tests.engine.shows import RIG
+from tests.waiting import until
+from zarabanda.core.placement import place
+from zarabanda.core.plan import Plan, Running
+from zarabanda.engine.plans import Plans
+from zarabanda.engine.program import rig_from_message
+from zarabanda.formats import effect_document
+from zarabanda.workers import Troubles
+
+RIG_ = rig_from_message(RIG)
+
+
+class NoWorker(Plans):
+    """As if the worker never came to it."""
+
+    def _make_one(self):
+        return False
+
+
+def light(plan, count, theta):
+    flat = RIG_.home.ravel().copy()
+    weights = np.linspace(1, 0.4, count)
+    plan.apply(flat, Running(np.full(count, theta), weights, [[0.1 * n] for n in range(count)]))
+    return flat
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(effects(), min_size=1, max_size=4),
+    st.lists(st.lists(st.integers(0, 3), max_size=4, unique=True), min_size=1, max_size=5),
+    st.floats(0, 20),
+)
+def test_what_starts_and_ends_unforeseen_looks_as_planned(documents, moments, theta):
+    placed = [place(effect_document.read(one).to_core(), np.arange(4), RIG_.heads) for one in documents]
+    plans = NoWorker(np.float64, Troubles())
+    plans.prepare(RIG_, placed)
+    plans.plan_of(RIG_, placed)
+    for moment in moments:
+        playing = [placed[n] for n in moment if n < len(placed)]
+        chain, _ = plans.plan_of(RIG_, playing)
+        whole = Plan(playing, len(RIG_), RIG_.mixes)
+        np.testing.assert_allclose(light(chain, len(playing), theta), light(whole, len(playing), theta), atol=1e-9)
+        assert (chain.touched >= whole.touched).all()
+
+
+def test_what_nobody_foresaw_is_planned_by_the_worker():
+    placed = [place(effect_document.read({"name": "x", "layers": [LAYER]}).to_core(), np.arange(4), RIG_.heads) for _ in range(3)]
+    plans = Plans(np.float64, Troubles())
+    plans.prepare(RIG_, placed[:1])
+    assert plans.plan_of(RIG_, placed[:1])[1]
+    assert not plans.plan_of(RIG_, placed)[1]
+    assert until(lambda: plans.plan_of(RIG_, placed)[1], 10)
+    other = rig_from_message(RIG | {"revision": "2"})
+    assert not plans.plan_of(other, placed)[1], "another rig, other plans"
+    plans.close()
+
+
+LAYER = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "rise"}, "anchor": {"kind": "above", "depth": 40}}
