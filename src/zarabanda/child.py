@@ -66,10 +66,10 @@ class Child:
 
     def start(self, now: float) -> None:
         """Start the process."""
+        self._let_go()
         self._wait_until, self._last_beat, self._has_beaten = None, now, False
         fds, command, writer = self.pass_fds, self.command, -1
         if self.beats:
-            self._close_beat()
             self._beat, writer = os.pipe()
             os.set_blocking(self._beat, False)
             fds, command = (*fds, writer), [part.replace("{heartbeat}", str(writer)) for part in command]
@@ -145,9 +145,12 @@ class Child:
         except subprocess.TimeoutExpired:
             print(f"The {self.name} process did not end in {timeout_s:g} s, and was killed.", file=sys.stderr)
             self.kill()
-        self._close_beat()
+        self._let_go()
 
-    def _close_beat(self) -> None:
+    def _let_go(self) -> None:
+        """Close what was held of the process before."""
+        if self.process is not None and self.process.stdin is not None:
+            self.process.stdin.close()
         if self._beat >= 0:
             os.close(self._beat)
             self._beat = -1

@@ -7,8 +7,10 @@ import numpy as np
 import pytest
 from sacn.messages.data_packet import DataPacket as Judge
 
+from tests.waiting import until
 from zarabanda.errors import ZarabandaError
 from zarabanda.outputs import sacn
+from zarabanda.outputs.sacn import SacnOutput
 from zarabanda.simulators.node import Node, decode
 
 CID = bytes(range(16))
@@ -99,3 +101,32 @@ def test_other_hosts_are_refused_unless_a_user_sets_them():
 def test_a_taken_port_is_told(node):
     with pytest.raises(ZarabandaError, match="--node-port"):
         Node(node.port)
+
+
+def test_a_universe_that_leaves_the_rig_ends_its_stream_at_once():
+    node = Node(0)
+    try:
+        output = SacnOutput(port=node.port)
+        output.send([1, 2], np.ones((2, 512), np.uint8), 0.0)
+        output.send([2], np.full((1, 512), 7, np.uint8), 0.1)
+        rows = until(lambda: (seen := node.status()["universes"]) and seen[0]["packets"] == 4 and seen, 5)
+        assert [row["terminated"] for row in rows] == [True, False]
+        output.send([1, 2], np.ones((2, 512), np.uint8), 0.2)
+        until(lambda: not node.status()["universes"][0]["terminated"], 5)
+        output.close([1, 2])
+    finally:
+        node.close()
+
+
+def test_a_restarted_output_goes_on_at_the_next_sequence_number():
+    node, kept = Node(0), np.zeros(64_000, np.uint8)
+    try:
+        for _ in range(3):
+            output = SacnOutput(port=node.port, sequences=kept)
+            for n in range(100):
+                output.send([5], np.full((1, 512), n, np.uint8), n / 44)
+            output._socket.close()  # as one that is killed
+        row = until(lambda: (seen := node.status()["universes"]) and seen[0]["packets"] == 300 and seen[0], 5)
+        assert row["sequence_errors"] == 0
+    finally:
+        node.close()

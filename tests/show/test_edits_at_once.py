@@ -167,8 +167,8 @@ def test_what_comes_back_to_a_place_that_is_taken_is_refused(store):
         store.undo("a")
     with store.edit("a", "Delete") as session:
         repositories.delete_effect(session, new_effect_id := new_effect_in(session))
-    new_effect(store, "b", "Brief")
-    with pytest.raises(InUse, match="“Brief” is there by now"):
+    new_effect(store, "b", "Tide fold")
+    with pytest.raises(InUse, match="“Tide fold” is there by now"):
         store.undo("a")
     assert new_effect_id
 

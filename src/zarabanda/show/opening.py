@@ -98,7 +98,7 @@ def _make(path: Path, make: Callable[[Store], None]) -> None:
         sync_folder(path.parent)
     except (OperationalError, OSError) as error:
         raise ZarabandaError(
-            f"The show cannot be made in {path.parent}: {error}. Make room on the disk, or choose --data."
+            f"The show cannot be made in {path.parent}: {getattr(error, 'orig', error)}. Make room on the disk, or choose --data."
         ) from error
 
 

@@ -55,6 +55,7 @@ class EngineLink:
         self._answers: dict[int, tuple[threading.Event, list[Any]]] = {}
         self._references = 0
         self._auditions: Browser | None = None
+        self._worker = Worker(NAME, self._be_connected, troubles)
         self.let_go: list[str] = []
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self._engine_rig = ""
@@ -71,7 +72,12 @@ class EngineLink:
 
     def start(self) -> None:
         """Begin to connect, in a thread of its own."""
-        Worker(NAME, self._be_connected, self.troubles).start()
+        self._worker.start()
+
+    def stop(self) -> None:
+        """Connect no more."""
+        self._worker.end()
+        self._hang_up()
 
     @property
     def connected(self) -> bool:
