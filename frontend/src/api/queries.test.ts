@@ -4,6 +4,8 @@ import { Refused, take } from "./client";
 import { ownEdit, queries, refresh, showHasChanged } from "./queries";
 
 const asked = vi.spyOn(queries, "invalidateQueries").mockResolvedValue(undefined);
+const hasChanged = (before: number, now: number) =>
+  showHasChanged({ session: "a", revision: before }, { session: "a", revision: now });
 const kinds = () => asked.mock.calls.map(([filters]) => filters!.queryKey![0]);
 
 describe("what is asked anew", () => {
@@ -14,20 +16,20 @@ describe("what is asked anew", () => {
   afterEach(() => vi.useRealTimers());
 
   it("after an edit of another window: all that an edit can change", () => {
-    showHasChanged(4, 5);
+    hasChanged(4, 5);
     vi.advanceTimersByTime(400);
     expect(kinds()).toEqual(expect.arrayContaining(["show", "effects", "draft", "pages", "weave"]));
   });
   it("after an own edit, whose answer has told it: only what can be undone", async () => {
     await ownEdit(() => Promise.resolve({ revision: 6 }));
-    showHasChanged(5, 6);
+    hasChanged(5, 6);
     vi.advanceTimersByTime(400);
     expect(kinds()).toEqual(["show"]);
   });
   it("waits for the answer of an own edit before it judges a new revision", async () => {
     let answer: (told: { revision: number }) => void = () => undefined;
     const edit = ownEdit(() => new Promise<{ revision: number }>((resolve) => (answer = resolve)));
-    showHasChanged(6, 7);
+    hasChanged(6, 7);
     vi.advanceTimersByTime(2000);
     expect(kinds()).toEqual([]);
     answer({ revision: 7 });
@@ -37,7 +39,19 @@ describe("what is asked anew", () => {
   });
   it("when another edit came between own ones: all", async () => {
     await ownEdit(() => Promise.resolve({ revision: 9 }));
-    showHasChanged(7, 9);
+    hasChanged(7, 9);
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toContain("effects");
+  });
+  it.each([
+    ["a restarted server", { session: "b", revision: 1 }],
+    ["a counter that went back", { session: "a", revision: 3 }],
+    ["hours of edits", { session: "a", revision: 1_700_000_000_000 }],
+  ])("after %s: all, at once", async (_, now) => {
+    await ownEdit(() => Promise.resolve({ revision: 1 }));
+    const begun = performance.now();
+    showHasChanged({ session: "a", revision: 9 }, now);
+    expect(performance.now() - begun).toBeLessThan(50);
     vi.advanceTimersByTime(400);
     expect(kinds()).toContain("effects");
   });

@@ -73,6 +73,13 @@ export function refresh() {
   }, SOON_MS);
 }
 
+/** Who counts the revisions of the show, and how far it has come. */
+export interface Revision {
+  session: string;
+  revision: number;
+}
+const MOST_HEARD = 100;
+
 const ours = new Set<number>();
 const heard = new Set<number>();
 let asking = 0;
@@ -91,8 +98,12 @@ export async function ownEdit<T extends { revision?: number }>(edit: () => Promi
 }
 
 /** The show has gone from one revision to another: ask anew, unless all of that was done here. */
-export function showHasChanged(before: number, now: number) {
-  for (let revision = before + 1; revision <= now; revision++) heard.add(revision);
+export function showHasChanged(before: Revision, now: Revision) {
+  const steps = now.revision - before.revision;
+  if (before.session !== now.session || steps < 0 || steps > MOST_HEARD) {
+    ours.clear(); // another counter, or too long ago: whatever it was, it was not all done here
+    heard.add(-1);
+  } else for (let n = 1; n <= steps; n++) heard.add(before.revision + n);
   clearTimeout(listening);
   listening = window.setTimeout(function settle() {
     if (asking) {

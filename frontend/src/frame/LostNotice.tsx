@@ -1,24 +1,66 @@
+import { ChevronDown } from "lucide-react";
+import { useState } from "react";
 import styled from "styled-components";
 
-import { useConnection } from "../live/socket";
+import { useConnection, useLivePart } from "../live/socket";
+import { Button } from "../ui/Button";
 
-const Lost = styled.p`
+const Lost = styled.div`
   background: var(--bone);
   color: var(--on-bone);
-  padding: 6px 16px;
-  text-align: center;
+  padding: 4px 16px;
+  display: flex;
+  justify-content: center;
+  align-items: center;
+  gap: 16px;
   flex: none;
+  max-height: 30vh;
+  overflow: auto;
+  ul {
+    margin: 0;
+    padding-left: 1.2em;
+  }
+  button {
+    color: var(--on-bone);
+    min-height: 32px;
+  }
 `;
 
-/** Said when the page does not hear from Zarabanda, or the engine does not run. */
+/** Said when the page does not hear from Zarabanda, the engine does not run, or something is wrong with what does. */
 export function LostNotice() {
-  const { connected, everConnected, engine } = useConnection();
-  if (connected && !engine)
-    return <Lost role="alert">The engine is being started again; it goes on where it was.</Lost>;
-  if (connected || !everConnected) return null;
+  const { connected, everConnected, engine, down } = useConnection();
+  const troubles = useLivePart((state) => state?.health.troubles ?? []);
+  const [all, setAll] = useState(false);
+  if (!connected)
+    return everConnected ? (
+      <Lost role="alert">
+        Not connected to Zarabanda. The lights go on; this page connects again by itself.
+      </Lost>
+    ) : null;
+  if (!engine)
+    return <Lost role="alert">{down || "The engine is being started again; it goes on where it was."}</Lost>;
+  if (!troubles.length) return null;
+  const [first] = troubles;
   return (
-    <Lost role="alert">
-      Not connected to Zarabanda. The lights go on; this page connects again by itself.
+    <Lost role="alert" aria-label="What is wrong">
+      {all ? (
+        <ul>
+          {troubles.map(({ who, text }) => (
+            <li key={who}>
+              {who}: {text}
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <span>
+          {first!.who}: {first!.text}
+        </span>
+      )}
+      {troubles.length > 1 && !all && (
+        <Button data-variant="plain" onPress={() => setAll(true)}>
+          {troubles.length - 1} more <ChevronDown size={14} aria-hidden="true" />
+        </Button>
+      )}
     </Lost>
   );
 }

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 
 import { api, take } from "../api/client";
-import { useEdit } from "../api/queries";
+import { queries, useEdit } from "../api/queries";
 import { useDesk } from "../state";
 import { say } from "../ui/Toasts";
 import { ShortcutSheet } from "./ShortcutSheet";
@@ -13,8 +13,11 @@ export function Shortcuts() {
   const [help, setHelp] = useState(false);
   const { undo, redo } = useUndo();
   const clear = useEdit(async () => {
-    await take(api.DELETE("/api/draft"));
+    // closed first: what goes with the draft is not asked for any more
     useDesk.setState(({ effect }) => (effect?.key?.startsWith("draft:") ? { effect: null } : {}));
+    queries.setQueryData(["draft"], { values: {}, effects: [] });
+    await take(api.DELETE("/api/draft"));
+    queries.removeQueries({ queryKey: ["effect"], type: "inactive" });
     say("Cleared the draft. Undo brings it back.", "done");
   });
   const clearDraft = clear.mutate;

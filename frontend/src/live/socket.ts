@@ -26,6 +26,7 @@ export interface RunningChip {
 }
 export interface LiveState {
   t: number;
+  session: string;
   revision: number;
   tempos: LiveTempo[];
   running: RunningChip[];
@@ -41,6 +42,8 @@ export interface LiveState {
     last_error: string;
     median_ms: number;
     p99_ms: number;
+    /** What is wrong now, in words. */
+    troubles: { who: string; text: string }[];
   };
   outputs: { kind: string; to: string; packets: number; errors: number; last_error?: string }[];
 }
@@ -49,6 +52,8 @@ interface Connection {
   connected: boolean;
   engine: boolean;
   everConnected: boolean;
+  /** In words what does not run, where the supervisor said so. */
+  down: string;
 }
 
 /** Whether the page hears from Zarabanda, and the live state as last told. Changes a few times a second. */
@@ -56,6 +61,7 @@ export const useConnection = create<Connection>(() => ({
   connected: false,
   engine: false,
   everConnected: false,
+  down: "",
 }));
 export const useLive = create<{ state: LiveState | null }>(() => ({ state: null }));
 
@@ -117,9 +123,10 @@ function take(message: Record<string, unknown>) {
     const state = message as unknown as LiveState;
     useLive.setState({ state });
     connectionIs({ engine: true });
-    if (before && before.revision !== state.revision) showHasChanged(before.revision, state.revision);
+    if (before && (before.revision !== state.revision || before.session !== state.session))
+      showHasChanged(before, state);
   } else if (message.type === "engine") {
-    connectionIs({ engine: message.connected === true });
+    connectionIs({ engine: message.connected === true, down: String(message.message ?? "") });
   } else if (message.type === "hello") {
     connectionIs({ engine: message.engine === true });
   } else if (message.type === "refused") {

@@ -11,7 +11,11 @@ const REACH_M = 9;
 const CELLS = new Set(["batten", "wall", "blinder", "strobe"]);
 
 /** A place as an object, from the three numbers of the API. */
-export const placeOf = (head: Head): Place => ({ x: head.place[0], y: head.place[1], z: head.place[2] });
+export const placeOf = (head: Pick<Head, "place">): Place => ({
+  x: head.place[0],
+  y: head.place[1],
+  z: head.place[2],
+});
 
 /** Sizes of cells in metres, and how far apart they are; gaps of less than a pixel would be seen in some rows only. */
 const CELL_M: Record<string, { x: number; y: number; apart: number }> = {
@@ -22,9 +26,15 @@ const CELL_M: Record<string, { x: number; y: number; apart: number }> = {
 
 function cellSize(kind: string, view: View): Point {
   const { x, y, apart } = CELL_M[kind] ?? CELL_M.other!;
-  const seen = (metres: number, scale: number) =>
-    (metres < apart && (apart - metres) * scale < 1 ? apart : metres) * scale;
+  const seen = (metres: number, scale: number) => (metres < apart ? apart : metres) * scale;
   return { x: Math.max(seen(x, view.scaleX), 2), y: Math.max(seen(y, view.scaleY), 2.5) };
+}
+
+/** Whole pixels between neighbouring cells: the same for all of a kind, so that the lines between them are even. */
+function cellGap(kind: string, view: View, scale: number): Point {
+  const { x, y, apart } = CELL_M[kind] ?? CELL_M.other!;
+  const gap = (metres: number, ofView: number) => Math.round(Math.max(apart - metres, 0) * ofView * scale);
+  return { x: gap(x, view.scaleX), y: gap(y, view.scaleY) };
 }
 
 /** The picture of the stage in its own pixels: the ground, and where on it the cells of a rig are. */
@@ -50,10 +60,11 @@ export function groundOf(
     if (!CELLS.has(head.kind)) return [];
     const at = project(view, placeOf(head));
     const half = cellSize(head.kind, view);
+    const gap = cellGap(head.kind, view, scale);
     const [x, y] = [within(at.x - half.x / 2, size.width), within(at.y - half.y / 2, size.height)];
-    const width = within(at.x + half.x / 2, size.width) - x;
-    const height = within(at.y + half.y / 2, size.height) - y;
-    return [{ index, x, y, width, height }];
+    const width = within(at.x + half.x / 2, size.width) - x - gap.x;
+    const height = within(at.y + half.y / 2, size.height) - y - gap.y;
+    return [{ index, x, y, width: Math.max(width, 1), height: Math.max(height, 1) }];
   });
   const dark = pixel(ground >> 16, (ground >> 8) & 255, ground & 255);
   return { image, pixels: new Uint32Array(image.data.buffer), dark, scale, cells };
@@ -151,21 +162,72 @@ export function paintHeads(
   context.font = '12px "Atkinson Hyperlegible Mono Variable", monospace';
   context.textAlign = "center";
   const numbered = ranks.size <= 60;
+  const numbers: { at: Point; text: string }[] = [];
+  context.strokeStyle = STAGE.bone;
+  context.lineWidth = 1;
+  for (const box of outlines(view, heads, ranks))
+    context.strokeRect(box.left + 0.5, box.top + 0.5, box.right - box.left, box.bottom - box.top);
   for (const head of heads) {
     const at = project(view, placeOf(head));
     const rank = ranks.get(head.key);
-    if (CELLS.has(head.kind)) {
-      if (rank === undefined) continue;
-      const size = cellSize(head.kind, view);
-      context.strokeStyle = STAGE.bone;
-      context.strokeRect(at.x - size.x / 2 - 0.5, at.y - size.y / 2 - 0.5, size.x + 1, size.y + 1);
-      continue;
-    }
+    if (CELLS.has(head.kind)) continue;
     const half = rank === undefined ? 4 : 5;
     context.fillStyle = rank === undefined ? STAGE.head : STAGE.bone;
     context.fillRect(at.x - half, at.y - half, 2 * half, 2 * half);
-    if (rank !== undefined && numbered) {
-      context.fillText(String(rank + 1), at.x, at.y - 10);
-    }
+    if (rank !== undefined && numbered) numbers.push({ at, text: String(rank + 1) });
   }
+  context.fillStyle = STAGE.bone;
+  for (const { at, text, align } of numberPlaces(numbers)) {
+    context.textAlign = align;
+    context.fillText(text, at.x, at.y);
+  }
+}
+
+interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+/** Smaller cells are framed by fixture: a frame round each would hide their light. */
+const FRAMED_PX = 10;
+
+/** Frames round the chosen cells, on whole pixels, so that neighbours share their lines. */
+export function outlines(
+  view: View,
+  heads: Pick<Head, "key" | "kind" | "place" | "fixture">[],
+  ranks: Map<string, number>,
+): Box[] {
+  const boxes = new Map<string, Box>();
+  for (const head of heads) {
+    if (!CELLS.has(head.kind) || !ranks.has(head.key)) continue;
+    const at = project(view, placeOf(head));
+    const size = cellSize(head.kind, view);
+    const [left, right] = [Math.round(at.x - size.x / 2), Math.round(at.x + size.x / 2)];
+    const [top, bottom] = [Math.round(at.y - size.y / 2), Math.round(at.y + size.y / 2)];
+    const alone = Math.min(size.x, size.y) >= FRAMED_PX;
+    const key = alone ? head.key : String(head.fixture);
+    const known = boxes.get(key) ?? { left, top, right, bottom };
+    boxes.set(key, {
+      left: Math.min(known.left, left),
+      top: Math.min(known.top, top),
+      right: Math.max(known.right, right),
+      bottom: Math.max(known.bottom, bottom),
+    });
+  }
+  return [...boxes.values()];
+}
+
+const ABOVE_PX = 10;
+const BESIDE_PX = 9;
+
+/** Where the order numbers of lamps stand: above them, or beside them where another lamp is close above. */
+export function numberPlaces(numbers: { at: Point; text: string }[]) {
+  const close = (a: Point, b: Point) => Math.abs(a.x - b.x) < 14 && b.y < a.y && a.y - b.y < 28;
+  return numbers.map(({ at, text }) => {
+    const stacked = numbers.some((other) => close(at, other.at) || close(other.at, at));
+    return stacked
+      ? { at: { x: at.x + BESIDE_PX, y: at.y + 4 }, text, align: "left" as const }
+      : { at: { x: at.x, y: at.y - ABOVE_PX }, text, align: "center" as const };
+  });
 }

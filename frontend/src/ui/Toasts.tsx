@@ -18,9 +18,10 @@ export function say(text: string, kind: "done" | "problem" = "problem") {
 }
 
 const Region = styled(ToastRegion)`
-  position: fixed;
-  right: 16px;
-  bottom: 72px;
+  position: fixed; /* over the stage, which no message speaks of */
+  left: 50%;
+  transform: translateX(-50%);
+  top: 60px;
   display: grid;
   gap: 8px;
   z-index: 200;

@@ -206,7 +206,7 @@ def _static(seen: Look) -> Iterator[Notice]:
         yield Notice("static", "layers", f"Nothing moves: none of these heads has {names}.")
     elif np.ptp(raw, axis=0).max() >= _STILL:
         yield Notice("static", "layers", "Nothing is seen to move: the whole wave lies beyond the range.")
-    elif not held:
+    elif not held and not any(_white(seen)):  # that says why already
         yield Notice("static", "layers", "Nothing moves on these heads: what the layers go to is the same, or they cancel out.")
 
 

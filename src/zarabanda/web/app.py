@@ -101,6 +101,10 @@ def _add_errors(app: OpenAPI) -> None:
         body = Fault(message=brief(error.message, _MOST_TOLD), place=brief(error.place))
         return jsonify(body.model_dump()), _status(error)
 
+    @app.errorhandler(ValidationError)
+    def cannot_be_read(error: ValidationError) -> ResponseReturnValue:
+        return _refused(error)  # a kept document that is broken
+
     @app.errorhandler(OperationalError)
     def cannot_be_kept(error: OperationalError) -> ResponseReturnValue:
         why = str(error.orig)

@@ -1,10 +1,12 @@
 import { useDeferredValue, useState } from "react";
 import styled from "styled-components";
 
+import { Broken } from "./Broken";
 import { useCompare } from "./compare";
 import { EffectTitle } from "./EffectTitle";
 import { Gone } from "./Gone";
 import { turningOf } from "./scopes";
+import { Lights } from "./Lights";
 import { Sentences } from "./Sentences";
 import { SidePanel } from "./SidePanel";
 import { useEditor, type Editor } from "./useEditor";
@@ -18,8 +20,8 @@ const Pane = styled.section`
   gap: 2px;
 `;
 const Woven = styled.div`
-  flex: 1 0 180px;
-  min-height: 180px;
+  flex: 1 0 144px;
+  min-height: 144px;
   display: flex;
   flex-direction: column;
   border-top: 1px solid var(--line);
@@ -47,6 +49,7 @@ function EditorPane({ editor, late, runKey, onWindow }: Props) {
   const compare = useCompare(editor);
   return (
     <Pane aria-label={`Effect ${effect.name}`}>
+      {runKey === null && !effect.kept && <Lights id={effect.id} />}
       <EffectTitle effect={effect} editor={editor.hands} heads={editor.heads} runKey={runKey} />
       <Sentences editor={late} />
       <Woven>
@@ -82,6 +85,7 @@ export function Workbench({ id, runKey }: { id: number; runKey: string | null })
   const editor = useEditor(id, start);
   const late = useDeferredValue(editor);
   if (editor?.gone) return <Gone editor={editor} />;
+  if (editor?.effect.broken) return <Broken effect={editor.effect} />;
   return (
     <>
       {editor ? (

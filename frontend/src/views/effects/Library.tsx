@@ -117,10 +117,10 @@ const Entry = memo(function Entry({ effect, id, note, auditions = false }: Entry
       textValue={`${effect.name} ${note}`}
       {...(auditions ? { onHoverStart: begin, onHoverEnd: end, onFocus: begin, onBlur: end } : {})}
     >
-      <WeaveThumb id={effect.id} document={effect.document} />
+      {!effect.broken && <WeaveThumb id={effect.id} document={effect.document} />}
       <div>
         <span className="name">{effect.name}</span>
-        <span className="note">{note}</span>
+        <span className="note">{effect.broken ?? note}</span>
       </div>
     </Item>
   );

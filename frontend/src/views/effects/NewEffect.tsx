@@ -3,7 +3,6 @@ import { Plus } from "lucide-react";
 import { api, take } from "../../api/client";
 import { useEdit } from "../../api/queries";
 import { desk, useDesk } from "../../state";
-import { say } from "../../ui/Toasts";
 import { ActionMenu } from "../../ui/ActionMenu";
 
 interface Move {
@@ -53,8 +52,6 @@ export function useNewEffect(): (attribute: string) => void {
     const attribute = id.split(" ")[0]!;
     const made = await take(api.POST("/api/effects", { body: { attribute, spread, heads: selection } }));
     desk.open(made.effect.id, made.draft_id ? `draft:${made.draft_id}` : null);
-    if (!made.draft_id)
-      say("Nothing is selected: the effect is shown on a made-up row of ten heads.", "done");
   });
   return add.mutate;
 }

@@ -111,7 +111,7 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
         {scope.kind === "wave" &&
           `Base ${number(scope.base[0]!)}${unit}, from ${number(Math.min(...values))} to ${number(Math.max(...values))}${unit}. `}
         {drags && "Drag the wave up or down for its depth, a diamond for what it names. "}
-        {layer.form.kind === "stops" && "Drag a diamond: where a stop is reached (above), and left (below)."}
+        {layer.form.kind === "stops" && "Drag a diamond: where a stop is reached (above), and left (below). "}
         {scope.kind === "path" &&
           `Each dot is a head with its tail, ${scope.unit === "m" ? `in metres ${layer.form.plane === "floor" ? "on the floor, seen from above" : "on the upright plane"}` : "in pan and tilt about the base"}; mirrored heads on the fainter figure.`}
       </Facts>

@@ -9,7 +9,7 @@ type Part = Schemas["SentencePart"];
 
 const Line = styled.p`
   font-size: 18px;
-  line-height: 32px;
+  line-height: 31px;
   flex: 1;
   min-width: 0;
 `;

@@ -1,17 +1,17 @@
 import { memo } from "react";
 import styled from "styled-components";
 
+import { Scroller } from "../../ui/Scroller";
 import { LayerHandle } from "./LayerHandle";
 import { LayerTools } from "./LayerTools";
 import { Notices } from "./Notices";
 import { SentenceLine } from "./SentenceLine";
 import type { Editor } from "./useEditor";
 
-/** The words scroll where they are too many; the weave below them is always there. */
-const Words = styled.div`
+/** The words scroll where they are too many, and say so; the weave below them is always there. */
+const Words = styled(Scroller)`
   flex: 0 1 auto;
-  min-height: 72px;
-  overflow: auto;
+  min-height: 132px;
 `;
 const Layer = styled.div`
   display: grid;

@@ -2,6 +2,7 @@ import { memo, useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
+import { Scroller } from "../../ui/Scroller";
 import { TabName, TabRow } from "../../ui/Tabs";
 import { BasePanel } from "./BasePanel";
 import { ScopePanel } from "./ScopePanel";
@@ -12,6 +13,8 @@ import type { Editor } from "./useEditor";
 const Frame = styled(Tabs)`
   display: flex;
   flex-direction: column;
+  height: 100%;
+  overflow: hidden;
 `;
 const Names = styled(TabRow)`
   gap: 0;
@@ -23,6 +26,12 @@ const Names = styled(TabRow)`
 `;
 const Panel = styled(TabPanel)`
   outline-offset: -2px;
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  > * {
+    flex: 1;
+  }
 `;
 
 const NAMES = (
@@ -53,7 +62,7 @@ export const SidePanel = memo(function SidePanel({ editor, runKey }: Props) {
     <Frame selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
       {NAMES}
       <Panel key={tab} id={tab}>
-        {shown[tab]!()}
+        <Scroller>{shown[tab]!()}</Scroller>
       </Panel>
     </Frame>
   );

@@ -24,10 +24,11 @@ const Row = styled.div`
 `;
 const Beats = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-columns: minmax(0, 1fr) 126px;
   gap: 6px;
   input {
-    width: 3.2em;
+    width: 100%;
+    padding-left: 4px;
   }
 `;
 const Pair = styled(ToggleButtonGroup)`
@@ -53,6 +54,9 @@ const Steps = styled(ToggleButtonGroup)`
 `;
 const Length = styled.p`
   font: 15px var(--numbers);
+  span {
+    white-space: nowrap;
+  }
   span + span::before {
     content: " = ";
     color: var(--quiet);

@@ -44,6 +44,16 @@ export function Health() {
       <dd>
         <b>{health.errors}</b> {health.last_error}
       </dd>
+      <dt>Wrong now</dt>
+      <dd>
+        {health.troubles.length
+          ? health.troubles.map(({ who, text }) => (
+              <div key={who}>
+                {who}: {text}
+              </div>
+            ))
+          : "nothing"}
+      </dd>
       {outputs.map((output) => (
         <div key={output.to} style={{ display: "contents" }}>
           <dt>Route</dt>
