@@ -6,7 +6,7 @@ STATIC := src/zarabanda/web/static/index.html
 FRONT := frontend/index.html $(shell find frontend/src -type f 2>/dev/null) frontend/vite.config.ts
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test test-python test-browser test-front lint types imports bench screenshots api chromium clean
+.PHONY: help setup demo test test-python test-browser test-front fuzz lint types imports bench screenshots api chromium clean
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /|/' | awk -F'|' '{printf "  make %-14s %s\n", $$1, $$2}'
@@ -47,6 +47,9 @@ imports: setup
 test-python: setup
 	$(BIN)/pytest -n 2 --ignore=tests/browser src/zarabanda/core tests --doctest-modules
 
+fuzz: setup ## send odd requests and messages for some minutes
+	FUZZ_EXAMPLES=100 $(BIN)/pytest tests/fuzz
+
 test-front: setup
 	cd frontend && npm run --silent api:check && npm test --silent
 
@@ -57,7 +60,7 @@ test-browser: setup chromium
 	$(BIN)/pytest tests/browser
 
 bench: setup ## measure frame times, jitter and reaction
-	$(BIN)/zarabanda bench --universes 8 --universes 64 --universes 256 --seconds 20 --live
+	$(BIN)/zarabanda bench --universes 8 --universes 64 --universes 256 --seconds 20 --live --load
 
 screenshots: setup chromium ## renew the pictures in docs/screenshots
 	$(BIN)/zarabanda screenshots

@@ -202,10 +202,11 @@ def bench(
     sweep: Annotated[bool, typer.Option(help="From 1 to 512 universes, with the growth fitted to them.")] = False,
     busy: Annotated[bool, typer.Option(help="Also 60 running effects and one on 5,000 cells.")] = False,
     live: Annotated[bool, typer.Option(help="Also run the demo and measure jitter and reaction at the node.")] = False,
+    load: Annotated[bool, typer.Option(help="Also run the demo while it is edited, and with 60 pages open.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda import bench as benches
-    from zarabanda import bench_live
+    from zarabanda import bench_live, bench_load
 
     swept = benches.sweep(layers, seconds) if sweep else None
     results = swept["frames"] if swept else [benches.frames(count, layers, seconds) for count in (universes or [64])]
@@ -216,6 +217,8 @@ def bench(
         report["busy"] = benches.busy(seconds)
     if live:
         report["live"] = bench_live.measure(max(seconds, 10.0))
+    if load:
+        report["edits"], report["sockets"] = bench_load.edits(max(seconds, 10.0)), bench_load.sockets(60, max(seconds, 10.0))
     if as_json:
         print(json.dumps(results[0] if len(results) == 1 and len(report) == 1 else report))
         return
@@ -227,6 +230,8 @@ def bench(
         print(benches.busy_as_text(report["busy"]))
     if live:
         print(bench_live.as_text(report["live"]))
+    if load:
+        print(bench_load.as_text(report["edits"], report["sockets"]))
 
 
 @app.command()

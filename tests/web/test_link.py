@@ -170,7 +170,8 @@ GARBAGE = [
     '{"type": "action", "action": 3}', '{"type": "action", "action": {}, "extra": 1}',
     '{"type": "watch", "universes": [0]}',
     '{"type": "watch", "universes": [true]}', '{"type": "audition", "effect_id": "x", "document": {}}',
-    '{"type": "audition", "document": {"name": "x"}, "heads": [1]}', '{"type": "preview-effect", "effect_id": -1, "document": {}}',
+    '{"type": "audition", "document": {"name": "x"}, "heads": [1]}',
+    '{"type": "preview-effect", "effect_id": -1, "document": {}}',
     '{"type": "preview-effect", "effect_id": 99999999999999999999, "document": {}}',
     f'{{"type": "{LONG}"}}', '{"type": "\\ud800"}', f'{{"type": "action", "action": {{"do": {10**30}}}}}',
 ]  # fmt: skip

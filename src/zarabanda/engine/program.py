@@ -108,7 +108,7 @@ class Compiler:
 
     def __init__(self) -> None:
         self._rig, self._rig_revision = EMPTY_RIG, ""
-        self._placed: dict[str, tuple[dict[str, Any], list[str], Placed]] = {}
+        self._known: dict[str, tuple[dict[str, Any], Instance]] = {}
         self._drifts: dict[str, Drifts] = {}
         self._palettes: dict[str, Palette] = {}
         self._show: dict[str, Any] = {}
@@ -119,19 +119,19 @@ class Compiler:
     def copy(self) -> Compiler:
         """Another that knows the same: to try something out."""
         other = copy.copy(self)
-        other._placed, other._previews, other._drifts = dict(self._placed), dict(self._previews), dict(self._drifts)
+        other._known, other._previews, other._drifts = dict(self._known), dict(self._previews), dict(self._drifts)
         return other
 
     def set_rig(self, message: dict[str, Any]) -> None:
         """Take a new rig."""
         self._rig, self._rig_revision = rig_from_message(message), message["revision"]
-        self._placed.clear()
+        self._known.clear()
 
     def set_show(self, message: dict[str, Any], let_go: Sequence[str] = ()) -> None:
         """Take a new show part; previews of effects end. let_go: keys of what ends without a fade."""
         if message.get("palettes") != self._show.get("palettes"):
             self._palettes = {name: Palette(name, **values) for name, values in message.get("palettes", {}).items()}
-            self._placed.clear()
+            self._known.clear()
         self._show, self._let_go = message, tuple(let_go)
         self._previews.clear()
 
@@ -161,17 +161,12 @@ class Compiler:
         instances, faults = {}, list[str]()
         every = [*show.get("instances", ()), *([self._audition] if self._audition else [])]
         for data in every:
-            document = of_families(self._previews.get(data["effect_id"], data["effect"]), data.get("families"))
             try:
-                placed = self._place(data["key"], document, data["heads"])
+                instances[data["key"]] = self._instance(data)
             except (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError) as error:
                 faults.append(f"{data['source']}: an effect cannot be read ({type(error).__name__}: {error}), and does not run.")
-                continue
-            instances[data["key"]] = Instance(
-                data["key"], data["effect_id"], document["name"], data["source"], placed.effect, placed, data["always"]
-            )
-        for gone in set(self._placed) - set(instances):
-            del self._placed[gone]
+        for gone in set(self._known) - set(instances):
+            del self._known[gone]
             self._drifts.pop(gone, None)
         let_go, self._let_go = self._let_go, ()
         controls = {data["key"]: Control(**data) for data in show.get("controls", ())}
@@ -181,12 +176,17 @@ class Compiler:
             tuple(faults), show.get("session", ""),
         )  # fmt: skip
 
-    def _place(self, key: str, document: dict[str, Any], heads: list[str]) -> Placed:
-        known = self._placed.get(key)
-        if known is not None and known[0] == document and known[1] == heads:
-            return known[2]
+    def _instance(self, data: dict[str, Any]) -> Instance:
+        """What a message says of an effect on heads; the same object as long as it says the same."""
+        document = of_families(self._previews.get(data["effect_id"], data["effect"]), data.get("families"))
+        said = {**data, "effect": document}
+        known = self._known.get(data["key"])
+        if known is not None and known[0] == said:
+            return known[1]
+        key, heads = data["key"], self._rig.heads
         effect = from_document(document, self._palettes)
-        chosen = np.array([self._rig.heads.index[head] for head in heads if head in self._rig.heads.index], np.int64)
-        placed = place(effect, chosen, self._rig.heads, self._drifts.setdefault(key, Drifts()))
-        self._placed[key] = (document, heads, placed)
-        return placed
+        chosen = np.array([heads.index[head] for head in data["heads"] if head in heads.index], np.int64)
+        placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
+        made = Instance(key, data["effect_id"], document["name"], data["source"], effect, placed, data["always"])
+        self._known[key] = (said, made)
+        return made

@@ -164,7 +164,8 @@ class LiveState:
         """Replace the instance; its speed, ratio, run, handover and drift may change without a jump of lane 0."""
         theta = self.theta(playing, t)
         old, new = playing.instance, instance
-        old_phase = self._lane_zero(playing, theta)
+        turned = new.effect.run != old.effect.run or new.effect.drift != old.effect.drift or _turning(old) != _turning(new)
+        old_phase = self._lane_zero(playing, theta) if turned else {}
         playing.instance = new
         speed_before, speed_now = old.effect.speed, new.effect.speed
         if speed_before != speed_now:
@@ -173,11 +174,9 @@ class LiveState:
                 playing.shift = 0.0  # asked onto the beat
             else:
                 self._go_on_from(playing, theta, t)
-        theta = self.theta(playing, t)
-        if new.effect.run != old.effect.run or new.effect.drift != old.effect.drift or _turning(old) != _turning(new):
+        if turned:
             playing.layer_shifts += [0.0] * (len(new.effect.layers) - len(playing.layer_shifts))
-            new_phase = self._lane_zero(playing, theta)
-            for number, phase in new_phase.items():
+            for number, phase in self._lane_zero(playing, self.theta(playing, t)).items():
                 if number in old_phase and _turns(old, number) != _turns(new, number):
                     playing.layer_shifts[number] += old_phase[number] - phase
 

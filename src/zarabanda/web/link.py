@@ -28,6 +28,8 @@ _RETRY_S = 0.1
 _ANSWER_S = 2.0
 _OF_RIG = frozenset({"fixture", "mode"})
 """Tables that the rig is made of."""
+FRAMES_AT_ONCE = 12
+"""Browsers that a frame is passed on to; where more are open, they take turns."""
 NAME = "Engine link"
 AWAY = "The engine is restarting; try again in a second."
 
@@ -51,6 +53,7 @@ class EngineLink:
         self._sending, self._pushing, self._joining = threading.Lock(), threading.Lock(), threading.Lock()
         self._browsers: list[Browser] = []
         self._joined = 0
+        self._turn = 0
         self._asked: dict[int, Browser] = {}
         self._answers: dict[int, tuple[threading.Event, list[Any]]] = {}
         self._references = 0
@@ -255,10 +258,18 @@ class EngineLink:
         while (message := wire.receive(connection)) is not None:
             self._pass_on(message)
 
+    def _next_browsers(self) -> list[Browser]:
+        """Who gets this frame: all of them, or in turn so many as can be served while HTTP is answered."""
+        every = self._browsers
+        if len(every) <= FRAMES_AT_ONCE:
+            return every
+        self._turn += FRAMES_AT_ONCE
+        return [every[(self._turn + n) % len(every)] for n in range(FRAMES_AT_ONCE)]
+
     def _pass_on(self, message: dict[str, Any]) -> None:
         kind = message["type"]
         if kind == "frame":
-            for browser in self._browsers:
+            for browser in self._next_browsers():
                 browser.post_newest("frame", message)
         elif kind == "universe":
             for browser in self._browsers:
