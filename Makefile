@@ -57,7 +57,7 @@ chromium:
 	@test -x /usr/bin/chromium || { echo "Installing Debian's chromium"; apt-get update -qq && apt-get install -y -qq chromium >/dev/null; }
 
 test-browser: setup chromium
-	$(BIN)/pytest tests/browser
+	$(BIN)/pytest -n 2 --dist loadfile tests/browser
 
 bench: setup ## measure frame times, jitter and reaction
 	$(BIN)/zarabanda bench --universes 8 --universes 64 --universes 256 --seconds 20 --live --load

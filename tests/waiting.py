@@ -2,10 +2,15 @@
 
 import time
 
+_BUSY_S = 25
+
 
 def until(condition, timeout):
-    """The first true value of `condition()`; fails when time runs out. Looks often, waits no longer than needed."""
-    end = time.monotonic() + timeout
+    """The first true value of `condition()`; fails when time runs out. Looks often, waits no longer than needed.
+
+    timeout: s, for a quiet machine; a busy one gets longer.
+    """
+    end = time.monotonic() + max(timeout, _BUSY_S)
     while time.monotonic() < end:
         value = condition()
         if value:

@@ -20,7 +20,7 @@ def browser():
 @pytest.fixture
 def page(browser, demo):
     opened = open_page(browser, "about:blank")
-    opened.set_default_timeout(10_000)
+    opened.set_default_timeout(20_000)
     said = []
 
     def heard(message):

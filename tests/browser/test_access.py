@@ -29,6 +29,12 @@ def bare(browser, demo):
         context.close()
 
 
+def shown(page, tab):
+    """Wait until the panel of a tab is there, with all that it asks the server for."""
+    page.get_by_role("tabpanel", name=tab, exact=True).wait_for()
+    page.wait_for_load_state("networkidle")
+
+
 def findings(page, part="body"):
     if not page.evaluate("'axe' in window"):
         page.add_script_tag(path=str(AXE))
@@ -43,7 +49,7 @@ def test_axe_finds_nothing(bare, demo, view):
         page.get_by_role("button", name="Intensity", exact=True).click()
         page.get_by_role("heading", name="New").wait_for()
     page.get_by_role("tab", name=view, exact=True).click()
-    page.wait_for_timeout(300)
+    shown(page, view)
     assert findings(page) == []
     api(demo, "/api/draft", method="DELETE")
 
@@ -58,7 +64,7 @@ def test_axe_finds_nothing_beside_an_effect(bare, demo, start, tabs):
     found = []
     for tab in tabs:
         page.get_by_role("tab", name=tab).click()
-        page.wait_for_timeout(200)
+        shown(page, tab)
         found += findings(page, "main")
     assert found == []
     api(demo, "/api/draft", method="DELETE")
@@ -70,7 +76,7 @@ def test_nothing_beside_an_effect_is_cut(bare, demo):
     page.get_by_role("img", name="Weave").wait_for()
     for tab in ("Scope", "Spread", "Speed", "Base"):
         page.get_by_role("tab", name=tab).click()
-        page.wait_for_timeout(200)
+        shown(page, tab)
         wide = page.evaluate("""() => [...document.querySelectorAll("main *")].filter((one) => {
             const style = getComputedStyle(one);
             const shown = one.clientWidth > 1 && one.clientHeight > 1 && !one.closest("[aria-hidden=true]");

@@ -28,7 +28,7 @@ def test_dragging_in_the_scope_sets_the_depth_in_one_step(page, demo):
     page.mouse.down()
     for step in range(6):
         page.mouse.move(box["x"] + 60, box["y"] + 100 + 6 * step)
-        page.wait_for_timeout(25)
+    page.get_by_role("button", name="Depth: 70 %", exact=True).wait_for(state="detached")
     assert draft_effect(demo)[1] == before
     page.mouse.up()
     after = until(lambda: (now := draft_effect(demo)[1]) != before and now, 5)

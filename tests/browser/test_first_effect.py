@@ -161,7 +161,8 @@ def test_a_slider_previews_while_it_moves_and_is_one_step_to_undo(page, demo):
     page.mouse.down()
     for step in range(8):
         page.mouse.move(box["x"] + 120 + 12 * step, y)
-        page.wait_for_timeout(30)
+    until(lambda: track.input_value() != "70", 5)
+    page.get_by_role("button", name="Depth: 70 %", exact=True).wait_for(state="detached")
     assert draft_effect(demo)[1] == before, "nothing is kept while it moves"
     page.mouse.up()
     until(lambda: draft_effect(demo)[1] != before, 5)
@@ -176,14 +177,14 @@ def test_tempo_is_typed_and_tapped(page, demo):
     field.press("Enter")
     live_state(demo, lambda state: state["tempos"][0]["bpm"] == 140)
     tap = page.get_by_role("button", name="Tap")
-    begun = page.evaluate("performance.now()")
+    page.evaluate("addEventListener('pointerdown', (e) => (window.taps ??= []).push(e.timeStamp), true)")
     for _ in range(5):
         tap.click()
-        page.wait_for_timeout(400)
-    took = page.evaluate("performance.now()") - begun
+        page.wait_for_timeout(400)  # tapping takes its time
+    taps = page.evaluate("window.taps")
     state, _ = live_state(demo, lambda state: state["tempos"][0]["bpm"] != 140)
-    # five taps in about five equal times, however long the machine took for them
-    assert state["tempos"][0]["bpm"] == pytest.approx(60_000 / (took / 5), rel=0.35)
+    # as long as the machine took for them
+    assert state["tempos"][0]["bpm"] == pytest.approx(60_000 / ((taps[-1] - taps[0]) / 4), rel=0.35)
     act(demo, do="bpm", tempo="Movement", value=96)
 
 
@@ -206,8 +207,12 @@ def test_output_shows_what_the_node_decodes(page, demo):
     page.get_by_role("textbox", name="Slots in a row").fill("16")
     page.keyboard.press("Enter")
     canvas = page.get_by_role("img", name="Slots of universe 1, live")
-    canvas.hover(position={"x": 40, "y": 15})
-    expect(page.get_by_text("Slot 1: 101 Rear spot, pan")).to_be_visible()
+    told = page.get_by_text("Slot 1: 101 Rear spot, pan")
+    for x in range(400):  # it can say what is there once it has been told
+        canvas.hover(position={"x": 36 + x % 8, "y": 15})
+        if told.is_visible():
+            break
+    expect(told).to_be_visible()
     page.get_by_role("tab", name="Simulated node").click()
     row = page.get_by_role("row").filter(has_text="receiving").first
     assert "Zarabanda" in row.inner_text()
