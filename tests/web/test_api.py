@@ -6,10 +6,13 @@ from pathlib import Path
 import pytest
 
 from zarabanda.demo import salt_light
+from zarabanda.errors import Busy
 from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
+from zarabanda.show.tables import EffectRow
 from zarabanda.web import openapi
 from zarabanda.web.app import create_app
+from zarabanda.web.context import Turns
 from zarabanda.web.guard import is_same_origin
 
 FRONTEND = Path(__file__).parents[2] / "frontend" / "src" / "api"
@@ -385,3 +388,66 @@ def test_an_edit_whose_weave_cannot_be_made_changes_nothing(client, wrong):
     assert answer.status_code == 422
     assert answer.json["place"] == next(iter(wrong))
     assert client.get(f"/api/effects/{number}").json["document"] == before
+
+
+def test_previews_are_sent_and_keep_nothing(client, application, monkeypatch):
+    sent = []
+    monkeypatch.setattr(application.extensions["zarabanda"].link, "send", sent.append)
+    number, _ = new_effect(client)
+    client.post("/api/draft/values", json={"values": {"pan": {"101": 5.0}}})
+    kept, draft = client.get(f"/api/effects/{number}").json["document"], client.get("/api/draft").json["values"]
+    del sent[:]
+    change = {"operation": "set", "path": "layers.0.anchor.depth", "value": 33, "preview": True}
+    shown = client.post(f"/api/effects/{number}/change", json=change).json
+    client.post("/api/draft/values", json={"values": {"pan": {"101": -20.0, "102": 7.0}}, "preview": True})
+    assert [one["type"] for one in sent] == ["preview-effect", "preview-base"]
+    assert sent[0]["effect_id"] == number
+    assert (
+        sent[0]["document"]["layers"][0]["anchor"]["depth"] == 33 == shown["effect"]["document"]["layers"][0]["anchor"]["depth"]
+    )
+    assert sent[1]["values"]["pan"] == {"101": -20.0, "102": 7.0}
+    assert client.get(f"/api/effects/{number}").json["document"] == kept
+    assert client.get("/api/draft").json["values"] == draft
+    client.delete("/api/draft")
+
+
+def test_a_thousand_effects_of_one_long_name_come_in_and_can_be_read(client):
+    document = client.get("/api/effects").json["effects"][0]["document"] | {"name": "N" * 80}
+    content = {"format": "zarabanda.effects/1", "effects": [document] * 1000}
+    taken = client.post("/api/effects/import", json={"content": content}).json
+    assert len(set(taken["effects"])) == 1000
+    library = client.get("/api/effects").json["effects"]
+    assert max(len(one["name"]) for one in library) == 80
+    assert [one["broken"] for one in library if one["broken"]] == []
+    client.post("/api/undo")
+
+
+def test_a_row_that_cannot_be_read_is_shown_as_broken_and_the_others_as_they_are(client, application):
+    store = application.extensions["zarabanda"].store
+    with store.edit("a", "Damage") as session:
+        row = session.query(EffectRow).filter(EffectRow.kept).first()
+        number, row.document = row.id, {"name": row.name, "layers": "none"}
+    library = client.get("/api/effects").json["effects"]
+    [broken] = [one for one in library if one["broken"]]
+    assert broken["id"] == number
+    assert "layers" in broken["broken"]
+    assert client.post(f"/api/effects/{number}/weave", json={}).status_code == 422
+    assert client.post(f"/api/effects/{number}/change", json={"path": "seed", "value": 1}).status_code == 422
+    store.undo("a")
+
+
+@pytest.mark.parametrize(("heads", "columns", "status"), [(1155, 1024, 422), (1155, 200, 200), (10, 1024, 200)])
+def test_weaves_are_bounded(client, heads, columns, status):
+    keys = [head["key"] for head in client.get("/api/rig").json["heads"]][:heads]
+    answer = client.post("/api/effects/1/weave", json={"heads": keys, "columns": columns})
+    assert answer.status_code == status
+    if status == 422:
+        assert "259 columns at most" in answer.json["message"]
+
+
+def test_too_many_weaves_at_once_are_told_to_wait():
+    turns = Turns(at_once=1, wait_s=0.01)
+    with turns.turn(), pytest.raises(Busy, match="Try again"), turns.turn():
+        pass
+    with turns.turn():
+        pass
