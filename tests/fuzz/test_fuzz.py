@@ -84,7 +84,7 @@ def texts():
 def test_no_message_ends_the_socket_or_the_engine(calm):
     client = Client(calm.address.replace("http", "ws") + "/live")
 
-    @settings(max_examples=40 * EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=20 * EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
     @given(st.lists(texts(), min_size=1, max_size=5))
     def send(messages):
         for message in messages:

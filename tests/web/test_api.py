@@ -411,15 +411,20 @@ def test_previews_are_sent_and_keep_nothing(client, application, monkeypatch):
     client.delete("/api/draft")
 
 
-def test_a_thousand_effects_of_one_long_name_come_in_and_can_be_read(client):
+def test_a_thousand_effects_of_one_long_name_come_in_and_can_be_read(client, application):
     document = client.get("/api/effects").json["effects"][0]["document"] | {"name": "N" * 80}
-    content = {"format": "zarabanda.effects/1", "effects": [document] * 1000}
+    store = application.extensions["zarabanda"].store
+    with store.edit("a", "Fill") as session:
+        names = ["N" * 80, *("N" * (79 - len(str(n))) + f" {n}" for n in range(2, 1000))]
+        session.add_all(EffectRow(name=name, kept=True, favourite=False, document=document | {"name": name}) for name in names)
+    content = {"format": "zarabanda.effects/1", "effects": [document] * 3}
     taken = client.post("/api/effects/import", json={"content": content}).json
-    assert len(set(taken["effects"])) == 1000
+    assert [name[-5:] for name in taken["effects"]] == [" 1000", " 1001", " 1002"]
     library = client.get("/api/effects").json["effects"]
     assert max(len(one["name"]) for one in library) == 80
     assert [one["broken"] for one in library if one["broken"]] == []
     client.post("/api/undo")
+    store.undo("a")
 
 
 def test_a_row_that_cannot_be_read_is_shown_as_broken_and_the_others_as_they_are(client, application):
