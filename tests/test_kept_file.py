@@ -47,6 +47,27 @@ def test_a_write_that_fails_leaves_what_was(tmp_path):
     assert file.read(text, lambda told: None) == "before"
 
 
+def test_trouble_that_cannot_be_printed_is_kept_all_the_same(monkeypatch):
+    class Full:
+        def write(self, text):
+            raise OSError("No space left on device")
+
+        flush = write
+
+    monkeypatch.setattr("sys.stderr", Full())
+    troubles, steps = Troubles(), []
+
+    def step():
+        steps.append(1)
+        if len(steps) == 1:
+            raise OSError("full")
+        return False
+
+    worker = Worker("Journal", step, troubles).start()
+    assert until(lambda: not worker.alive, 10)
+    assert len(steps) == 2
+
+
 def test_a_worker_tells_what_fails_goes_on_and_clears_it():
     troubles, steps = Troubles(), []
 

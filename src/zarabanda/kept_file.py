@@ -27,6 +27,8 @@ def sync_folder(folder: Path) -> None:
 def put_aside(path: Path) -> Path:
     """Move a file (or a folder in its place) out of the way, into `aside/` beside it; where it is now."""
     folder = path.parent / "aside"
+    if folder.exists() and not folder.is_dir():
+        folder = path.parent / "put-aside"
     folder.mkdir(exist_ok=True)
     stamp = time.strftime("%Y-%m-%d-%H%M%S")
     there = folder / f"{path.name}.{stamp}"

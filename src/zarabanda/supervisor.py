@@ -254,4 +254,5 @@ class Supervisor:
 
 
 def _say(text: str) -> None:
-    print(text, file=sys.stderr, flush=True)
+    with contextlib.suppress(OSError, ValueError):
+        print(text, file=sys.stderr, flush=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import sys
 import threading
 from collections.abc import Callable
@@ -19,7 +20,8 @@ class Troubles:
         """Something is wrong; it is printed when it is new."""
         if self._texts.get(name) != text:
             self._texts[name] = text
-            print(f"{name}: {text}", file=sys.stderr, flush=True)
+            with contextlib.suppress(OSError, ValueError):  # the log may lie on the disk that is full
+                print(f"{name}: {text}", file=sys.stderr, flush=True)
 
     def clear(self, name: str) -> None:
         """It is well again."""

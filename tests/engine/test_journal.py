@@ -87,6 +87,15 @@ def test_a_program_that_cannot_be_compiled_is_put_aside_and_the_one_before_is_us
     assert "cannot be compiled" in kept.told[0]
 
 
+def test_a_file_in_the_place_of_the_folder_is_put_aside(tmp_path):
+    for name in ("journal", "aside"):
+        (tmp_path / name).write_text("")
+    kept = journal.Journal(tmp_path / "journal")
+    assert "is no folder" in kept.told[0]
+    kept.write_program({"rig": RIG, "show": show(effect())})
+    assert kept.read_program(lambda messages: True)
+
+
 def test_a_full_disk_is_told_and_what_waits_is_written_when_there_is_room(tmp_path, monkeypatch):
     kept, state = journal.Journal(tmp_path), playing_state()[0]
     entry = journal.entry_of(state, 51.0, 9_000.0, "b")

@@ -221,14 +221,45 @@ def test_the_history_is_cut_by_count_and_age(store, monkeypatch):
         store.undo("a")
 
 
-def test_a_disk_that_is_full_refuses_the_edit_and_keeps_what_was(store):
-    with store.edit("a", "Start") as session:
-        repositories.set_draft_values(session, "intensity", {"101": 20.0})
+def fill(store):
+    """As if the disk had no room for another page of the show's file."""
     with store.engine.connect() as connection:
         pages = connection.execute(text("PRAGMA page_count")).scalar()
     store.engine.dispose()
     event.listen(store.engine, "connect", lambda c, _: c.execute(f"PRAGMA max_page_count = {pages}"))
-    with pytest.raises(OperationalError, match="full"), store.edit("a", "Big") as session:
+
+
+def big(store, label="Big"):
+    with store.edit("a", label) as session:
         session.add(DraftEffect(effect_id=1, heads=[f"{n}" for n in range(100_000)]))
+
+
+def kept(store):
     with store.reading() as session:
-        assert session.scalars(select(DraftEffect)).all() == []
+        return len(session.scalars(select(DraftEffect)).all())
+
+
+def test_on_a_full_disk_edits_go_on_in_memory_and_come_home_when_there_is_room(store, tmp_path, monkeypatch):
+    monkeypatch.setattr(stores, "_LOOK_FOR_ROOM_S", 3600)
+    fill(store)
+    with pytest.raises(OperationalError, match="full"):
+        big(store)
+    assert kept(store) == 0, "what could not be written is not half there"
+    assert store.go_on_in_memory()
+    assert store.go_on_in_memory(), "asked twice it stays there"
+    big(store)
+    assert kept(store) == 1
+    other = Store(tmp_path / "show.db")
+    assert kept(other) == 0, "not on the disk yet"
+    other.close()
+    monkeypatch.setattr(stores.Refuge, "bring_home", lambda self: (_ for _ in ()).throw(OSError("still full")))
+    assert not store.come_home()
+    big(store)
+    monkeypatch.undo()
+    assert store.come_home()
+    assert kept(store) == 2
+    store.undo("a")
+    other = Store(tmp_path / "show.db")
+    assert kept(other) == 1
+    other.close()
+    assert list(tmp_path.glob("*.new*")) == []

@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.show.test_edits_at_once import fill
 from zarabanda.demo import salt_light
 from zarabanda.errors import Busy
 from zarabanda.show import compile as compiling
@@ -456,3 +457,23 @@ def test_too_many_weaves_at_once_are_told_to_wait():
         pass
     with turns.turn():
         pass
+
+
+def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path):
+    store = Store(tmp_path / "show.db")
+    salt_light.build(store)
+    store.close()
+    app = create_app(tmp_path, connect=False)
+    context = app.extensions["zarabanda"]
+    fill(context.store)
+    client = app.test_client()
+    documents = [one["document"] for one in client.get("/api/effects").json["effects"]]
+    for _ in range(4):
+        answer = client.post("/api/effects/import", json={"content": {"format": "zarabanda.effects/1", "effects": documents}})
+        assert answer.status_code == 201, answer.text
+    assert "kept in memory" in client.get("/api/health").json["troubles"][0]["text"]
+    context.store.close()
+    again = Store(tmp_path / "show.db")
+    with again.reading() as session:
+        assert session.query(EffectRow).count() == 5 * len(documents)
+    again.close()

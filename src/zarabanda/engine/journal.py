@@ -8,7 +8,7 @@ from typing import Any
 
 import msgspec
 
-from zarabanda.kept_file import KeptFile
+from zarabanda.kept_file import KeptFile, put_aside
 
 from .program import Program
 from .state import LiveState, Playing
@@ -139,10 +139,12 @@ class Journal:
     """The two files in the data folder: the live state, and the last program as it came in."""
 
     def __init__(self, folder: Path) -> None:
-        folder.mkdir(parents=True, exist_ok=True)
-        self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "program.journal")
         self.told: list[str] = []
         """What was wrong with what was read, and where it was put."""
+        if folder.exists() and not folder.is_dir():
+            self.told.append(f"{folder} is no folder. It was put aside as {put_aside(folder)}; nothing needs to be done.")
+        folder.mkdir(parents=True, exist_ok=True)
+        self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "program.journal")
 
     def write_live(self, entry: LiveEntry) -> None:
         """Replace the live state, whole or not at all."""

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import sqlite3
+import sys
 import threading
+import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
@@ -12,12 +15,17 @@ from typing import Any
 from sqlalchemy import Connection, Engine, create_engine, delete, event, inspect, select, text
 from sqlalchemy.orm import Session, sessionmaker
 
+from zarabanda.workers import Troubles, Worker
+
 from . import history
+from .refuge import Refuge
 from .tables import Edit
 
 MOST_EDITS, OLDEST_EDIT_DAYS = 2000, 90
 """How far back undo goes at the most; older edits are forgotten."""
 _FORGET_EVERY = 50
+_LOOK_FOR_ROOM_S = 3.0
+FILE = "Show file"
 
 
 def _configure(connection: Any, _record: Any) -> None:
@@ -81,13 +89,62 @@ class Store:
     `on_edit` is called after every change of the show, with the rows that it touched.
     """
 
-    def __init__(self, path: Path) -> None:
-        self.engine = open_engine(path)
+    def __init__(self, path: Path, troubles: Troubles | None = None) -> None:
+        self._path, self._troubles = path, troubles or Troubles()
+        self._turn = threading.Lock()  # edits of this process wait here in order, those of another one in SQLite
+        self._refuge: Refuge | None = None
+        self._worker: Worker | None = None
+        self.on_edit: Callable[[Touched], None] = lambda touched: None
+        self._use(path)
         migrate(self.engine)
+
+    def _use(self, path: Path) -> None:
+        self.engine = open_engine(path)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
         self._editing = sessionmaker(self.engine.execution_options(edits=True), expire_on_commit=False)
-        self._turn = threading.Lock()  # edits of this process wait here in order, those of another one in SQLite
-        self.on_edit: Callable[[Touched], None] = lambda touched: None
+
+    def go_on_in_memory(self) -> bool:
+        """The disk is full: let edits go on in memory, until there is room. Whether that is so now."""
+        with self._turn:
+            if self._refuge is not None:
+                return True
+            try:
+                refuge = Refuge(self._path)
+            except (OSError, sqlite3.Error) as error:
+                self._troubles.tell(FILE, f"The disk is full, and memory cannot be used instead ({error}): edits are not kept.")
+                return False
+            self._refuge = refuge
+            self._leave(refuge.path)
+        self._troubles.tell(
+            FILE, "The disk is full: edits are kept in memory only, and would be lost with the machine. Make room."
+        )
+        self._worker = Worker("Way back to the disk", self._try_to_come_home, Troubles()).start()
+        return True
+
+    def _leave(self, path: Path) -> None:
+        old = self.engine
+        self._use(path)
+        old.dispose()
+
+    def _try_to_come_home(self) -> bool | None:
+        time.sleep(_LOOK_FOR_ROOM_S)
+        return False if self.come_home() else None
+
+    def come_home(self) -> bool:
+        """Back to the disk, if there is room; whether the show is there now."""
+        with self._turn:
+            if self._refuge is None:
+                return True
+            self.engine.dispose()
+            try:
+                self._refuge.bring_home()
+            except (OSError, sqlite3.Error):
+                return False
+            self._leave(self._path)
+            self._refuge.leave()
+            self._refuge = None
+        self._troubles.clear(FILE)
+        return True
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -139,6 +196,10 @@ class Store:
 
     def close(self) -> None:
         """Let go of the file."""
+        if self._worker is not None:
+            self._worker.end()
+        if self._refuge is not None and not self.come_home():
+            print(f"The disk is still full: the newest edits of {self._path} are in {self._refuge.path}.", file=sys.stderr)
         self.engine.dispose()
 
 

@@ -6,12 +6,12 @@ from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, Response, jsonify, send_from_directory
+from flask import Blueprint, Response, g, jsonify, send_from_directory
 from flask.typing import ResponseReturnValue
 from flask_openapi3.models.info import Info
 from flask_openapi3.openapi import OpenAPI
 from pydantic import BaseModel, ValidationError
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DatabaseError
 from werkzeug.exceptions import HTTPException
 
 from zarabanda import __version__
@@ -80,8 +80,9 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     )
     app.config["MAX_CONTENT_LENGTH"] = 8 << 20
     app.wsgi_app = _without_deflate(app.wsgi_app)  # type: ignore[method-assign,assignment]  # as Flask says to wrap it
-    store = Store(data / "show.db")
-    link = EngineLink(data, store, Troubles())
+    troubles = Troubles()
+    store = Store(data / "show.db", troubles)
+    link = EngineLink(data, store, troubles)
     store.on_edit = link.edited
     app.extensions["zarabanda"] = Context(data, store, link)
     for blueprint in (show.api, rig.api, effects.api, palettes.api, draft.api, pages.api, output.api):
@@ -105,11 +106,14 @@ def _add_errors(app: OpenAPI) -> None:
     def cannot_be_read(error: ValidationError) -> ResponseReturnValue:
         return _refused(error)  # a kept document that is broken
 
-    @app.errorhandler(OperationalError)
-    def cannot_be_kept(error: OperationalError) -> ResponseReturnValue:
-        why = str(error.orig)
-        app.extensions["zarabanda"].link.troubles.tell("Show file", f"An edit could not be kept: {why}.")
-        remedy = "Make room on the disk" if "full" in why else "Try again in a moment"
+    @app.errorhandler(DatabaseError)
+    def cannot_be_kept(error: DatabaseError) -> ResponseReturnValue:
+        why, store = str(error.orig), app.extensions["zarabanda"].store
+        full = "full" in why or "disk I/O" in why
+        if full and not g.get("again") and store.go_on_in_memory():
+            g.again = True
+            return app.full_dispatch_request()  # the same request once more, on the copy in memory
+        remedy = "Make room on the disk" if full else "Try again in a moment"
         body = Fault(message=f"This edit was not kept: {why}. {remedy}. The lights go on.")
         return jsonify(body.model_dump()), 409
 
