@@ -434,7 +434,7 @@ def head_values(document: dict[str, Any], head: int, rig: dict[str, Any], theta:
     own = {"offset": 0.0, "depth": 1.0, "left_out": False} | (document.get("own") or {}).get(key, {})
     lanes, count = lanes_of(document, rig["count"], rig["places"])
     lane, seed, space = lanes[head], document.get("seed", 0), document.get("colour_space", "hsv-short")
-    if own["left_out"]:
+    if own["left_out"] or weight == 0:
         return values
     for layer in document["layers"]:
         name, form = layer["attribute"], layer["form"]

@@ -4,6 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from zarabanda.engine.live.acts import act
+from zarabanda.engine.live.advance import advance
+from zarabanda.engine.live.programs import order_in, take
+from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.program import Compiler, Program
 
 MODE = {
@@ -64,3 +68,26 @@ def program(message: dict[str, Any], compiler: Compiler | None = None) -> Progra
         compiler.set_rig(RIG)
     compiler.set_show(message)
     return compiler.program()
+
+
+class Live:
+    """A live state that changes, to write tests with: always the newest of its states."""
+
+    def __init__(self) -> None:
+        self.now = LiveState()
+
+    def __getattr__(self, name: str) -> Any:
+        return getattr(self.now, name)
+
+    def act(self, action: dict[str, Any], t: float) -> None:
+        self.now = act(self.now, action, t)
+
+    def swap(self, program: Program, t: float) -> list[str]:
+        self.now, told = take(self.now, program, t)
+        return told
+
+    def advance(self, t: float) -> None:
+        self.now = advance(self.now, t)
+
+    def order_in(self, program: Program) -> list[str]:
+        return order_in(self.now, program)

@@ -5,18 +5,17 @@ import errno
 import msgspec
 import pytest
 
-from tests.engine.shows import RIG, effect, on_tempo, program, show
+from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
 from zarabanda.engine import journal
 from zarabanda.engine.keeper import JournalKeeper
 from zarabanda.engine.program import Compiler
-from zarabanda.engine.state import LiveState
 from zarabanda.workers import Troubles
 
 
 def playing_state():
     compiler = Compiler()
     compiler.set_rig(RIG)
-    state, made = LiveState(), program(show(effect(speed=on_tempo()), control="fader"), compiler)
+    state, made = Live(), program(show(effect(speed=on_tempo()), control="fader"), compiler)
     state.swap(made, 50.0)
     for action in (
         {"do": "level", "control": "control:1", "value": 0.6},
@@ -38,9 +37,8 @@ def playing_state():
 def test_a_restarted_engine_goes_on_at_the_same_phase(tmp_path, boot, now, wall, then):
     state, made = playing_state()
     kept = journal.Journal(tmp_path)
-    kept.write_live(journal.entry_of(state, now=51.0, wall=9_000.0, boot="this start"))
-    again = LiveState()
-    journal.restore(again, kept.read_live(), made, now, wall, boot)
+    kept.write_live(journal.entry_of(state.now, now=51.0, wall=9_000.0, boot="this start"))
+    again = journal.restored(kept.read_live(), made, now, wall, boot)
     assert again.levels == {"control:1": 0.6}
     assert (again.grand, again.opened) == (0.8, True)
     key = "control:1"
@@ -63,7 +61,7 @@ WRONG = {
 def test_a_live_state_of_a_wrong_shape_is_put_aside_and_the_one_before_is_used(tmp_path, name):
     kept = journal.Journal(tmp_path)
     state, _ = playing_state()
-    kept.write_live(journal.entry_of(state, 51.0, 9_000.0, "b"))
+    kept.write_live(journal.entry_of(state.now, 51.0, 9_000.0, "b"))
     kept.live.write(msgspec.msgpack.encode(WRONG[name]))
     assert kept.read_live().levels == {"control:1": 0.6}
     [told] = kept.told
@@ -98,7 +96,7 @@ def test_a_file_in_the_place_of_the_folder_is_put_aside(tmp_path):
 
 def test_a_full_disk_is_told_and_what_waits_is_written_when_there_is_room(tmp_path, monkeypatch):
     kept, state = journal.Journal(tmp_path), playing_state()[0]
-    entry = journal.entry_of(state, 51.0, 9_000.0, "b")
+    entry = journal.entry_of(state.now, 51.0, 9_000.0, "b")
     full = True
 
     def write(content):

@@ -31,7 +31,7 @@ def light(plan, count, theta):
     return flat
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=25, deadline=None)
 @given(
     st.lists(effects(), min_size=1, max_size=4),
     st.lists(st.lists(st.integers(0, 3), max_size=4, unique=True), min_size=1, max_size=5),

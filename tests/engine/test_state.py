@@ -3,10 +3,9 @@
 import numpy as np
 import pytest
 
-from tests.engine.shows import RIG, effect, on_tempo, program, show
+from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
 from zarabanda.core.plan import Plan, Running
 from zarabanda.engine.program import Compiler
-from zarabanda.engine.state import LiveState
 from zarabanda.errors import ZarabandaError
 
 
@@ -16,7 +15,7 @@ class Desk:
     def __init__(self, message, t=0.0):
         self.compiler = Compiler()
         self.compiler.set_rig(RIG)
-        self.state = LiveState()
+        self.state = Live()
         self.edit(message, t)
 
     def edit(self, message, t):
@@ -41,7 +40,7 @@ def test_a_draft_effect_runs_at_once_and_fades_when_it_is_gone():
     desk.edit({**show(effect()), "instances": []}, 10.5)
     assert desk.intensity(10.5)[0] == pytest.approx(50)
     assert 0 < desk.intensity(10.7)[0] < 70
-    desk.state.settle(11.0)
+    desk.state.advance(11.0)
     assert not desk.state.playing
 
 
@@ -134,7 +133,7 @@ def test_a_flash_runs_while_held_and_releases_softly():
     assert desk.intensity(1.6)[0] == pytest.approx(60)
     desk.state.act(press | {"down": False}, 1.6)
     assert desk.intensity(1.85)[0] == pytest.approx(85 * 0.5)
-    desk.state.settle(2.2)
+    desk.state.advance(2.2)
     assert not desk.state.playing
 
 
@@ -149,7 +148,7 @@ def test_stop_all_brings_everything_to_base_and_run_starts_again():
     desk = Desk(show(effect()))
     desk.state.act({"do": "stop-all"}, 2.0)
     assert desk.intensity(2.5)[0] == 0
-    desk.state.settle(2.5)
+    desk.state.advance(2.5)
     desk.edit(show(effect(name="renamed"), revision=2), 3.0)
     assert not desk.state.playing, "an edit does not start what was stopped"
     desk.state.act({"do": "run", "key": "draft:1"}, 4.0)
@@ -167,9 +166,9 @@ def test_freeze_holds_and_goes_on_from_there():
 def test_an_effect_that_ends_lets_go_of_its_control():
     desk = Desk(show(effect(ends_after=2), control="latch"))
     desk.state.act({"do": "press", "control": "control:1"}, 1.0)
-    desk.state.settle(2.9)
+    desk.state.advance(2.9)
     assert desk.state.playing
-    desk.state.settle(3.01)
+    desk.state.advance(3.01)
     assert not desk.state.playing
     assert desk.state.levels["control:1"] == 0
 
@@ -211,9 +210,9 @@ def test_a_fader_does_the_job_that_was_chosen_without_a_jump(job, weight, per_se
     message["controls"][0]["job"] = job
     desk = Desk(message)
     desk.state.act({"do": "level", "control": "control:1", "value": 1.0}, 0.0)
-    playing = desk.state.playing["control:1"]
-    before = desk.state.theta(playing, 3.25)
+    before = desk.state.theta(desk.state.playing["control:1"], 3.25)
     desk.state.act({"do": "level", "control": "control:1", "value": 0.5}, 3.25)
+    playing = desk.state.playing["control:1"]
     assert desk.state.theta(playing, 3.25) == pytest.approx(before)
     assert playing.weight(3.25) == pytest.approx(weight)
     assert desk.state.theta(playing, 5.25) - before == pytest.approx(2 * per_second)
@@ -243,7 +242,7 @@ def test_an_audition_runs_beside_the_show_and_fades_when_it_ends():
     compiler.audition(None)
     desk.state.swap(compiler.program(), 2.0)
     assert desk.state.playing["audition"].stopping
-    desk.state.settle(3.0)
+    desk.state.advance(3.0)
     assert list(desk.state.playing) == ["draft:1"]
 
 

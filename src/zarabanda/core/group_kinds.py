@@ -54,9 +54,6 @@ def group_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ..
 class _ThroughHsv(Group):
     """Hue and saturation on heads that mix red, green and blue: there to HSV, an inner group acts, and back."""
 
-    drives_in_range = False
-    """No layer works on a drive alone: then no drive can be outside 0…1 here."""
-
     def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
         super().__init__(key, items, effects, heads)
         hue = key[4] == "hue"
@@ -94,9 +91,7 @@ class _ThroughHsv(Group):
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         place = self.place(chosen)
-        planes = rows_at(values, place, self.stride)
-        if not self.drives_in_range:
-            planes = to_unit(planes.copy())
+        planes = to_unit(np.array(rows_at(values, place, self.stride)))
         changed = list(self._into(planes))
         column = changed[self.column]
         if self.column == 1:
@@ -111,7 +106,11 @@ class _ThroughHsv(Group):
         if self.column == 1:
             column /= 100
             to_unit(column)
-        if isinstance(place, slice):
+        silent = None if self.inner.at_full else self.inner.weight[chosen] == 0
+        if silent is not None and silent.any():  # these add nothing, not even the limits of a colour
+            before = np.array(rows_at(values, place, self.stride))
+            put_rows(values, place, self.stride, np.where(silent, before, self._back(*changed)))
+        elif isinstance(place, slice):
             self._back(changed[0], changed[1], changed[2], rows_at(values, place, self.stride))
         else:
             put_rows(values, place, self.stride, self._back(*changed))
@@ -135,16 +134,10 @@ def make_group(
     heads: int,
     *,
     precision: DTypeLike = np.float64,
-    drives_in_range: bool = False,
 ) -> Group:
-    """The group for a key made by `group_key`. precision: of what is computed from the phases on.
-
-    drives_in_range: no layer works on red, green or blue alone.
-    """
+    """The group for a key made by `group_key`. precision: of what is computed from the phases on."""
     kind = _ThroughHsv if key[4] in ("hue", "saturation") else _KINDS[key[0]]
     group = kind(key, items, effects, heads)
-    if isinstance(group, _ThroughHsv):
-        group.drives_in_range = drives_in_range
     if precision is not np.float64:
         group.set_precision(precision)
     group.settle()

@@ -75,11 +75,9 @@ class Plan:
                 if chosen.any():
                     key = group_key(block, placed[number].effect, kind)
                     gathered.setdefault(key, []).append((number, block, row, turn, chosen))
-        in_range = not any(block.layer.attribute in attributes.COMPOUND["colour"] for _, block in blocks)
         effects = [one.effect for one in placed]
         self._groups: list[Group] = [
-            make_group(key, items, effects, heads, precision=precision, drives_in_range=in_range)
-            for key, items in gathered.items()
+            make_group(key, items, effects, heads, precision=precision) for key, items in gathered.items()
         ]
         self._groups.sort(key=lambda group: -len(group.row))  # large ones first: they have phases for parts of theirs
         lies: dict[Lie, int] = {}

@@ -10,9 +10,9 @@ import msgspec
 
 from zarabanda.kept_file import KeptFile, put_aside
 
+from .live.state import LiveState, Playing
+from .live.tempo import Tempo
 from .program import Program
-from .state import LiveState, Playing
-from .tempo import Tempo
 
 VERSION = 2
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
@@ -89,28 +89,29 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
     )  # fmt: skip
 
 
-def restore(state: LiveState, entry: LiveEntry, program: Program, now: float, wall: float, boot: str) -> None:
-    """Put what was written down into an empty live state.
+def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: str) -> LiveState:
+    """The live state that was written down.
 
     Where the machine has not been started anew its monotonic clock went on, and no time moves, whatever the wall clock did;
     else times are moved by what the wall clock says has passed.
     """
     same_clock = bool(boot) and boot == entry.boot
     moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
-    state.program = program
-    for name, one in entry.tempos.items():
-        state.tempos[name] = Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew)
-    state.levels = dict(entry.levels)
-    state.grand, state.blackout, state.opened = entry.grand, entry.blackout, entry.opened
-    state.stopped = set(entry.stopped)
-    state.held = {key: set(holders) for key, holders in entry.held.items()}
+    playing = {}
     for data in entry.playing:
         instance = program.instances.get(data.key)
         if instance is not None:
             fields = {name: getattr(data, name) for name in data.__struct_fields__ if name != "key"}
-            fields |= {"started": data.started + moved, "fade_at": data.fade_at + moved}
-            state.playing[data.key] = Playing(instance, **fields)
-    state.changed = True
+            fields |= {"started": data.started + moved, "fade_at": data.fade_at + moved, "layer_shifts": tuple(data.layer_shifts)}
+            playing[data.key] = Playing(instance, **fields)
+    return LiveState(
+        program=program,
+        tempos={
+            name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew) for name, one in entry.tempos.items()
+        },
+        playing=playing, levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
+        opened=entry.opened, held={key: frozenset(holders) for key, holders in entry.held.items()},
+    )  # fmt: skip
 
 
 _decoder = msgspec.msgpack.Decoder(LiveEntry)

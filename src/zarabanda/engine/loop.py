@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import gc
 from collections import deque
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -18,9 +18,12 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.outputs.base import Output
 from zarabanda.workers import Troubles, in_words
 
+from .live.acts import act
+from .live.advance import advance
+from .live.programs import take
+from .live.state import LiveState, Playing
 from .plans import Chain, Plans
 from .program import EMPTY, Program
-from .state import LiveState
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
 
@@ -109,6 +112,7 @@ class Loop:
         self._plan: Plan | Chain = Plan([], 0, EMPTY.rig.mixes, PRECISION)
         self._plan_is_whole = True
         self._order: list[str] = []
+        self._planned: Mapping[str, Playing] | None = None
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
         self._good: Program | None = None
         self._failed = 0
@@ -203,6 +207,7 @@ class Loop:
             self._swapped.append(replace(self._good, let_go=()))
 
     def _take_in(self, t: float) -> None:
+        before = self.state
         program = None
         while self._swapped:
             let_go = program.let_go if program is not None else ()
@@ -211,21 +216,19 @@ class Loop:
         if program is not None:
             if self._frame.rig is not program.rig:
                 self._frame = Frame(program.rig, PRECISION)
-            for text in self.state.swap(program, t):
+            self.state, wrong = take(self.state, program, t)
+            for text in wrong:
                 self.troubles.tell(OPENING, text)
-            self.on_change()
-        acted = False
         while self._actions:
             stamp, action = self._actions.popleft()
             try:
-                self.state.act(action, stamp)
-                acted = True
+                self.state = act(self.state, action, stamp)
             except ZarabandaError as error:
                 self.on_refused(action, error.message)
             except Exception as error:  # the others act all the same
                 self.on_refused(action, f"This could not be done: {in_words(error)}.")
-        self.state.settle(t)
-        if acted or self.state.changed:
+        self.state = advance(self.state, t)
+        if self.state is not before:
             self.on_change()
         while self._questions:
             key, reply = self._questions.popleft()
@@ -234,11 +237,10 @@ class Loop:
     def _compute(self, t: float) -> Snapshot:
         state = self.state
         program = state.program
-        if state.changed or not self._plan_is_whole:
-            self._order = list(state.playing)
+        if state.playing is not self._planned or not self._plan_is_whole:
+            self._planned, self._order = state.playing, list(state.playing)
             placed = [state.playing[key].instance.placed for key in self._order]
             self._plan, self._plan_is_whole = self.plans.plan_of(program.rig, placed)
-            state.changed = False
         every = [state.playing[key] for key in self._order]
         theta = [state.theta(one, t) for one in every]
         weight = [one.weight(t) for one in every]

@@ -27,10 +27,11 @@ from zarabanda.workers import Troubles, in_words
 from . import journal as journals
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
+from .live.programs import order_in
+from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Compiler, Program
 from .publisher import Publisher
-from .state import LiveState
 
 _BEAT_EVERY_S = 0.2
 UNREADABLE = "Effects"
@@ -41,8 +42,7 @@ class Engine:
 
     def __init__(self, data: Path, outputs: list[Output], rate: float, troubles: Troubles) -> None:
         self.troubles = troubles
-        self._state = LiveState()
-        self.loop = Loop(self._state, outputs, clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
+        self.loop = Loop(LiveState(), outputs, clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
         self.loop.on_frame, self.loop.on_change = self._publish, self._changed
         self.loop.on_failed = self._failed
         self.loop.on_refused, self.loop.on_proven = self._refused, self._proven
@@ -75,7 +75,7 @@ class Engine:
         entry = self._journal.read_live()
         if program is not None:
             if entry is not None:
-                journals.restore(self._state, entry, program, time.monotonic(), time.time(), self._boot)
+                self.loop.state = journals.restored(entry, program, time.monotonic(), time.time(), self._boot)
             self._swap(program)
             self._tell_faults(program)
         for number, text in enumerate(self._journal.told):
@@ -91,9 +91,9 @@ class Engine:
 
     def _swap(self, program: Program) -> None:
         """Give the loop a program together with the plan of what will play."""
-        state = self._state
-        playing = {key: one.instance for key, one in list(state.playing.items())} | program.instances
-        placed = [playing[key].placed for key in state.order_in(program) if key in playing]
+        state = self.loop.state
+        playing = {key: one.instance for key, one in state.playing.items()} | program.instances
+        placed = [playing[key].placed for key in order_in(state, program) if key in playing]
         self.loop.plans.prepare(program.rig, placed)
         self.loop.swap(program)
 
@@ -169,7 +169,7 @@ class Engine:
 
     def _changed(self) -> None:
         self._publisher.state_is_new()
-        self._keeper.keep_live(journals.entry_of(self._state, time.monotonic(), time.time(), self._boot))
+        self._keeper.keep_live(journals.entry_of(self.loop.state, time.monotonic(), time.time(), self._boot))
 
     def _proven(self, program: Program) -> None:
         """A frame was made of it: now it may be what a restarted engine begins with."""

@@ -3,10 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import Protocol
 
 MIN_BPM, MAX_BPM = 10.0, 400.0
 _FORGET_TAPS_S = 2.5
 _TAPS_KEPT = 8
+
+
+class Clock(Protocol):
+    """Counts beats: a tempo, and what else beats can come from. β rises with t."""
+
+    def beats(self, t: float) -> float:
+        """β at t."""
+
+    def time_of(self, beat: float) -> float:
+        """When β comes to this."""
 
 
 @dataclass(frozen=True)
@@ -32,6 +43,21 @@ class Tempo:
         slewed = min(t, self.settles) - self.since
         return self.beat + slewed * self.slew + max(t - self.settles, 0.0) * rate
 
+    def time_of(self, beat: float) -> float:
+        """t at which β is this, the inverse of `beats`.
+
+        >>> tempo = Tempo(120, since=3.0, beat=7.0).tapped(4.1)
+        >>> round(tempo.time_of(tempo.beats(6.25)), 9), round(tempo.time_of(tempo.beats(4.2)), 9)
+        (6.25, 4.2)
+        """
+        rate = self.bpm / 60
+        if self.settles <= self.since:
+            return self.since + (beat - self.beat) / rate
+        settled = self.beats(self.settles)
+        if beat > settled:
+            return self.settles + (beat - settled) / rate
+        return self.since + (beat - self.beat) / self.slew
+
     def with_bpm(self, bpm: float, t: float) -> Tempo:
         """The same beat now, at another rate from now on. bpm: 10–400."""
         bpm = min(max(bpm, MIN_BPM), MAX_BPM)
@@ -46,7 +72,3 @@ class Tempo:
         period, now = 60 / bpm, self.beats(t)
         slew = (round(now) + 1 - now) / period
         return Tempo(bpm, t, now, t + period, slew, taps)
-
-    def to_document(self) -> dict[str, object]:
-        """Plain data for the journal."""
-        return {"bpm": self.bpm, "since": self.since, "beat": self.beat, "settles": self.settles, "slew": self.slew}

@@ -1,0 +1,24 @@
+"""What falls due by itself: ends and fades have exact times, so that no result depends on when frames are made."""
+
+from __future__ import annotations
+
+from .state import LiveState, Playing
+
+
+def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
+    """When something that plays is over (infinity: never by itself), and whether it ends after its cycles, not by a fade."""
+    faded = playing.fade_at + playing.fade_s if playing.stopping else float("inf")
+    cycles = playing.instance.effect.ends_after
+    ended = state.time_of(playing, cycles) if cycles > 0 else float("inf")
+    return (ended, True) if ended <= faded else (faded, False)
+
+
+def advance(state: LiveState, t: float) -> LiveState:
+    """The state at t: without what was over by then. What ends after its cycles lets go of its control."""
+    over = {key: ended for key, one in state.playing.items() for at, ended in [due(state, one)] if at <= t}
+    if not over:
+        return state
+    ended = {key for key, by_cycles in over.items() if by_cycles}
+    stopped = {key for key in ended if state.playing[key].instance.always}
+    levels = {**state.levels, **dict.fromkeys(ended, 0.0)}
+    return state.without(over).with_(levels=levels, stopped=state.stopped | stopped)
