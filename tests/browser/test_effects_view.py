@@ -95,3 +95,34 @@ def test_colours_of_a_second_layer_come_to_the_node(page, demo):
     until(lambda: spot_levels(demo).max() > 20, 5)
     slots = np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)
     assert np.ptp(slots[:, 7:10].astype(int), axis=0).max() > 20, "the flags of the heads differ"
+
+
+def test_an_effect_on_nothing_offers_the_lights_in_its_place(page, demo):
+    page.get_by_role("button", name="New effect").click()
+    page.get_by_role("menuitem", name="Colour, through stops").click()
+    offer = page.get_by_role("region", name="Lights to run it on")
+    offer.get_by_text("made-up row of ten heads").wait_for()
+    offer.get_by_role("button", name="Mid washes").click()
+    offer.wait_for(state="detached")
+    until(lambda: [len(one["heads"]) for one in api(demo, "/api/draft")["effects"]] == [10], 5)
+    page.get_by_text("The lights are dark").wait_for()
+    page.get_by_role("button", name="Woven by").click()
+    page.get_by_role("option", name="Colour alone").click()
+    page.get_by_text("10 lanes, colour alone").wait_for()
+    page.keyboard.press("Escape")
+    page.keyboard.press("Shift+Escape")
+    until(lambda: api(demo, "/api/draft")["effects"] == [], 5)
+
+
+def test_what_is_kept_of_a_frozen_effect_is_what_was_on_stage(page, demo):
+    act(demo, do="level", control="control:1", value=0.25)
+    until(lambda: spot_levels(demo).max() > 2, 5)
+    act(demo, do="freeze", key="control:1")
+    live_state(demo, lambda state: any(one["frozen"] for one in state["running"]))
+    [before] = until(lambda: (now := spot_levels(demo)).max() > 1 and (now == spot_levels(demo)).all() and [now], 5)
+    api(demo, "/api/draft/keep-frozen", {"key": "control:1"})
+    live_state(demo, lambda state: not state["running"])
+    np.testing.assert_allclose(spot_levels(demo), before, atol=0.01)
+    kept = api(demo, "/api/draft")["values"]["intensity"]
+    np.testing.assert_allclose([kept[str(n)] for n in range(101, 111)], before, atol=0.01)
+    assert before.max() < 40, "a quarter of what it would be at full"

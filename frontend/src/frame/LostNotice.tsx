@@ -26,11 +26,12 @@ const Lost = styled.div`
   }
 `;
 
-/** Said when the page does not hear from Zarabanda, the engine does not run, or something is wrong with what does. */
+/** Said when the page does not hear from Zarabanda, the engine does not run, or something is wrong with what does. What was read stays under Output. */
 export function LostNotice() {
   const { connected, everConnected, engine, down } = useConnection();
   const troubles = useLivePart((state) => state?.health.troubles ?? []);
   const [all, setAll] = useState(false);
+  const [read, setRead] = useState<string[]>([]);
   if (!connected)
     return everConnected ? (
       <Lost role="alert">
@@ -39,13 +40,14 @@ export function LostNotice() {
     ) : null;
   if (!engine)
     return <Lost role="alert">{down || "The engine is being started again; it goes on where it was."}</Lost>;
-  if (!troubles.length) return null;
-  const [first] = troubles;
+  const unread = troubles.filter(({ text }) => !read.includes(text));
+  if (!unread.length) return null;
+  const [first] = unread;
   return (
     <Lost role="alert" aria-label="What is wrong">
       {all ? (
         <ul>
-          {troubles.map(({ who, text }) => (
+          {unread.map(({ who, text }) => (
             <li key={who}>
               {who}: {text}
             </li>
@@ -56,11 +58,20 @@ export function LostNotice() {
           {first!.who}: {first!.text}
         </span>
       )}
-      {troubles.length > 1 && !all && (
+      {unread.length > 1 && !all && (
         <Button data-variant="plain" onPress={() => setAll(true)}>
-          {troubles.length - 1} more <ChevronDown size={14} aria-hidden="true" />
+          {unread.length - 1} more <ChevronDown size={14} aria-hidden="true" />
         </Button>
       )}
+      <Button
+        data-variant="plain"
+        onPress={() => {
+          setRead(troubles.map(({ text }) => text));
+          setAll(false);
+        }}
+      >
+        Read
+      </Button>
     </Lost>
   );
 }

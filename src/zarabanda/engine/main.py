@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import json
 import mmap
 import os
 import signal
@@ -15,6 +14,7 @@ from collections import deque
 from pathlib import Path
 from typing import Any
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
@@ -185,20 +185,26 @@ class Engine:
                 peer.post({"type": "refused", "ref": action.get("ref"), "message": text})
 
 
+class SourceEntry(msgspec.Struct):
+    """Who we are to receivers of E1.31."""
+
+    cid: str
+
+
 def stream_identity(data: Path, troubles: Troubles) -> bytes:
     """The CID (16 bytes) of this data folder: made once, kept, so that receivers know the source again (E1.31, 5.6)."""
     path = data / "source.json"
     try:
-        return uuid.UUID(json.loads(path.read_text())["cid"]).bytes
+        return uuid.UUID(msgspec.json.decode(path.read_bytes(), type=SourceEntry).cid).bytes
     except FileNotFoundError:
         pass
-    except (OSError, ValueError, KeyError, TypeError, AttributeError) as error:
+    except (OSError, ValueError) as error:
         with contextlib.suppress(OSError):
             there = put_aside(path)
             troubles.tell("Source", f"{path} cannot be used ({error}). It was put aside as {there}; a new one was made.")
     identity = uuid.uuid4()
     try:
-        path.write_text(json.dumps({"cid": str(identity)}))
+        path.write_bytes(msgspec.json.encode(SourceEntry(str(identity))))
     except OSError as error:
         troubles.tell("Source", f"{path} cannot be written ({error.strerror}): receivers will see a new source next time.")
     return identity.bytes
