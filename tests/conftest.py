@@ -8,7 +8,7 @@ import pytest
 from hypothesis import settings
 
 from zarabanda import wire
-from zarabanda.running import started
+from zarabanda.tools.running import started
 
 # the same examples on every run of all checks; new ones are looked for while developing. A busy machine sets no deadline
 settings.register_profile("all checks", derandomize=True, deadline=None)

@@ -6,7 +6,9 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from zarabanda.core import attributes, lanes, waveforms
+from zarabanda.core.effects import waveforms
+from zarabanda.core.rig import attributes
+from zarabanda.core.selection import orders
 
 Doc = dict[str, Any]
 SHARES = st.floats(0, 1)
@@ -101,7 +103,7 @@ def effects(draw: st.DrawFn, layers: st.SearchStrategy[Doc] | None = None, *, ap
         "run": draw(st.sampled_from(["forward", "backward", "back-and-forth"])),
         "drift": (low, 100.0 if low == 100 else 150.0),
         "lanes": {
-            "order": [draw(st.sampled_from(sorted(lanes.ORDERS)))], "parts": draw(st.integers(1, 4)),
+            "order": [draw(st.sampled_from(sorted(orders.ORDERS)))], "parts": draw(st.integers(1, 4)),
             "mirror": draw(st.booleans()), "pack": draw(st.integers(1, 3)), "repeat": draw(st.integers(0, 4)),
             "travel": draw(st.sampled_from(travels)),
         },

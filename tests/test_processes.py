@@ -17,7 +17,7 @@ from simple_websocket import Client
 
 from tests.waiting import until
 from zarabanda.engine.journal import Journal
-from zarabanda.running import started
+from zarabanda.tools.running import started
 
 SPOTS = 1
 

@@ -205,8 +205,8 @@ def bench(
     load: Annotated[bool, typer.Option(help="Also run the demo while it is edited, and with 60 pages open.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
-    from zarabanda import bench as benches
-    from zarabanda import bench_live, bench_load
+    from zarabanda.tools import bench as benches
+    from zarabanda.tools import bench_live, bench_load
 
     swept = benches.sweep(layers, seconds) if sweep else None
     results = swept["frames"] if swept else [benches.frames(count, layers, seconds) for count in (universes or [64])]
@@ -239,7 +239,7 @@ def screenshots(
     folder: Annotated[Path, typer.Option(help="Where the pictures go.")] = Path("docs/screenshots"),
 ) -> None:
     """Renew one picture of each main view, from the demo show with something running."""
-    from zarabanda import pictures
+    from zarabanda.tools import pictures
 
     for path in pictures.take(folder):
         print(path)

@@ -6,7 +6,7 @@ import re
 
 import pytest
 
-from zarabanda.browser import chromium, open_page
+from zarabanda.tools.browser import chromium, open_page
 
 pytestmark = pytest.mark.browser
 

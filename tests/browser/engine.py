@@ -10,8 +10,9 @@ import numpy as np
 from simple_websocket import Client
 
 from tests.waiting import until
-from zarabanda.core import attributes, weave
-from zarabanda.core.placement import Heads
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.heads import Heads
 from zarabanda.formats import effect_document
 
 SPOT_SLOTS = 24

@@ -224,8 +224,8 @@ def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path
 
     from tests.conftest import Demo
     from tests.test_processes import children
-    from zarabanda.browser import open_page
-    from zarabanda.running import started
+    from zarabanda.tools.browser import open_page
+    from zarabanda.tools.running import started
 
     with started(tmp_path, "demo", "--node-port", "0") as running:
         demo = Demo(running)

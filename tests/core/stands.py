@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from zarabanda.core import attributes, stage, weave
-from zarabanda.core.placement import Heads
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes, stage
+from zarabanda.core.rig.heads import Heads
 
 
 def row_of_heads(count: int, base: dict[str, float] | None = None) -> weave.Stand:

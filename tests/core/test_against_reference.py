@@ -9,10 +9,12 @@ from hypothesis import strategies as st
 
 from tests.core import reference
 from tests.documents import PALETTES, effects
-from zarabanda.core import attributes, weave
-from zarabanda.core.palette import Palette
-from zarabanda.core.placement import Heads, place
-from zarabanda.core.plan import Plan, Running
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.effects.placement import place
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.heads import Heads
 from zarabanda.formats import effect_document
 
 BASE = {"intensity": 50.0, "pan": 10.0, "tilt": -20.0, "red": 0.9, "green": 0.4, "blue": 0.1, "hue": 33.0, "saturation": 60.0}

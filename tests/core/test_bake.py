@@ -6,7 +6,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import attributes, bake, weave
+from zarabanda.core.explain import bake, weave
+from zarabanda.core.rig import attributes
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document
 

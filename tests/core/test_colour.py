@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from coloraide import Color
 
-from zarabanda.core import colour
+from zarabanda.core.colour import spaces as colour
 
 RANDOM = np.random.default_rng(5).random((200, 3))
 

@@ -7,11 +7,13 @@ from hypothesis import strategies as st
 
 from tests.core.stands import row_of_heads
 from tests.documents import effects, waveform_layers
-from zarabanda.core import attributes, randomness, weave
-from zarabanda.core.effect import from_document
-from zarabanda.core.phase import Drift
-from zarabanda.core.placement import place
-from zarabanda.core.plan import Plan, Running
+from zarabanda.core import randomness
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.effect import from_document
+from zarabanda.core.effects.phase import Drift
+from zarabanda.core.effects.placement import place
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes
 from zarabanda.formats import effect_document
 
 BASE = {"intensity": 50.0, "pan": 10.0, "tilt": 20.0, "red": 1.0, "green": 0.4, "blue": 0.1}
@@ -217,8 +219,8 @@ def test_weight_scales_depth_and_mixes_between():
     def at(weight, anchor):
         layer = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "square", "duty": 1.0}, "anchor": anchor}
         effect = from_document({"name": "w", "layers": [layer]})
-        from zarabanda.core.placement import place
-        from zarabanda.core.plan import Plan, Running
+        from zarabanda.core.effects.batch.plan import Plan, Running
+        from zarabanda.core.effects.placement import place
 
         stand = row_of_heads(1, {"intensity": 20})
         flat = stand.base.ravel().copy()

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from zarabanda.core import paths, stops, waveforms
+from zarabanda.core.effects import paths, stops, waveforms
 
 WAVES = [
     ("sine", 0.25, 1.0), ("sine", 0.75, 0.0), ("swell", 0.5, 1.0), ("triangle", 0.25, 0.5), ("rise", 0.3, 0.3),

@@ -3,7 +3,8 @@
 import numpy as np
 import pytest
 
-from zarabanda.core import lanes
+from zarabanda.core.effects import lanes
+from zarabanda.core.selection import orders
 
 PLACES = np.array([[3, 0, 1], [1, 2, 1], [2, 1, 0], [1, 0, 2], [0, 0, 0]], float)
 
@@ -23,16 +24,16 @@ PLACES = np.array([[3, 0, 1], [1, 2, 1], [2, 1, 0], [1, 0, 2], [0, 0, 0]], float
     ],
 )
 def test_orders(steps, order):
-    assert lanes.ordered(steps, PLACES).tolist() == order
+    assert orders.ordered(steps, PLACES).tolist() == order
 
 
 def test_round_the_middle_goes_round():
     ring = np.array([[np.cos(a), np.sin(a), 0] for a in (3, 1, 5, 0.2)])
-    assert lanes.ordered(["round-the-middle"], ring).tolist() == [3, 1, 0, 2]
+    assert orders.ordered(["round-the-middle"], ring).tolist() == [3, 1, 0, 2]
 
 
 def test_shuffled_is_a_permutation_that_depends_on_the_seed():
-    first, second = (lanes.ordered(["shuffled"], np.zeros((20, 3)), seed).tolist() for seed in (1, 2))
+    first, second = (orders.ordered(["shuffled"], np.zeros((20, 3)), seed).tolist() for seed in (1, 2))
     assert sorted(first) == list(range(20))
     assert first != second
 

@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import attributes, notices, weave
+from zarabanda.core.explain import notices, weave
+from zarabanda.core.rig import attributes
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document, effect_edit
 

@@ -6,11 +6,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.documents import effects
-from zarabanda.core import attributes, stage
-from zarabanda.core.frame import Frame, Levels, base_of
-from zarabanda.core.placement import place
-from zarabanda.core.plan import Plan, Running
-from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, build
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.placement import place
+from zarabanda.core.playback.frame import Frame, Levels, base_of
+from zarabanda.core.rig import attributes, stage
+from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
 from zarabanda.formats import effect_document
 
 SPOT = ModeSpec(

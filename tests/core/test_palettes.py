@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import attributes, weave
-from zarabanda.core.palette import Palette
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes
 from zarabanda.formats import effect_document
 
 PALETTES = {

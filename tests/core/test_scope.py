@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import scope, weave
+from zarabanda.core.explain import scope, weave
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document
 

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from zarabanda.core.placement import Heads
-from zarabanda.core.selection import parse
+from zarabanda.core.rig.heads import Heads
+from zarabanda.core.selection.words import parse
 from zarabanda.errors import ZarabandaError
 
 KEYS = [str(n) for n in (101, 102, 103, 104, 105)] + ["201.1", "201.2", "201.3", "202.1"]

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given, settings
 
 from tests.documents import effects
-from zarabanda.core import sentence
+from zarabanda.core.explain import sentence
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document
 

@@ -6,7 +6,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.stands import row_of_heads
-from zarabanda.core import attributes, stage, weave
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes, stage
 from zarabanda.formats import effect_document
 
 HANGING = stage.rotation(*stage.MOUNTINGS["hanging"])[None]

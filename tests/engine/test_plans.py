@@ -7,8 +7,8 @@ from hypothesis import strategies as st
 from tests.documents import effects
 from tests.engine.shows import RIG
 from tests.waiting import until
-from zarabanda.core.placement import place
-from zarabanda.core.plan import Plan, Running
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.placement import place
 from zarabanda.engine.plans import Plans
 from zarabanda.engine.program import rig_from_message
 from zarabanda.formats import effect_document

@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
-from zarabanda.core.plan import Plan, Running
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.engine.live.tempo import Tempo
 from zarabanda.engine.program import Compiler
 from zarabanda.errors import ZarabandaError
 
@@ -105,6 +106,12 @@ def test_taps_set_the_rate_and_the_beat_falls_on_them():
     for beats in (1, 2, 7):
         beat = tempo.beats(11.6 + 0.4 * beats)
         assert beat == pytest.approx(round(beat), abs=1e-6)
+
+
+def test_a_finger_that_bounces_taps_once():
+    tempo = Tempo(120.0).tapped(10.0)
+    assert tempo.tapped(10.0) == tempo.tapped(10.03) == tempo
+    assert tempo.tapped(10.5).bpm == pytest.approx(120)
 
 
 def test_line_up_puts_all_effects_on_the_beat():

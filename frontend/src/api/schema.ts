@@ -1257,7 +1257,7 @@ export interface components {
         };
         /**
          * SentenceView
-         * @description Words and value slots: see core.sentence.
+         * @description Words and value slots: see core.explain.sentence.
          */
         SentenceView: {
             /** Layers */

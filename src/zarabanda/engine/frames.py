@@ -6,9 +6,9 @@ import struct
 
 import numpy as np
 
-from zarabanda.core import attributes, stage
-from zarabanda.core.dmx import appearance
-from zarabanda.core.rig import Rig
+from zarabanda.core.rig import attributes, stage
+from zarabanda.core.rig.rig import Rig
+from zarabanda.core.rig.slots import appearance
 
 from .loop import Snapshot
 

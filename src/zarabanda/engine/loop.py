@@ -11,9 +11,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core import attributes
-from zarabanda.core.frame import Frame, Levels
-from zarabanda.core.plan import Plan, Running
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.playback.frame import Frame, Levels
+from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
 from zarabanda.outputs.base import Output
 from zarabanda.workers import Troubles, in_words

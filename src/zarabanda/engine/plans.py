@@ -8,9 +8,9 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
-from zarabanda.core.placement import Placed
-from zarabanda.core.plan import Plan, Running
-from zarabanda.core.rig import Rig
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.placement import Placed
+from zarabanda.core.rig.rig import Rig
 from zarabanda.workers import Troubles, Worker
 
 _KEPT = 12

@@ -9,13 +9,13 @@ from typing import Any
 
 import numpy as np
 
-from zarabanda.core import attributes
-from zarabanda.core.effect import Effect, from_document
-from zarabanda.core.frame import Base, base_of
-from zarabanda.core.palette import Palette
-from zarabanda.core.phase import Drifts
-from zarabanda.core.placement import Placed, place
-from zarabanda.core.rig import Channel, FixtureSpec, ModeSpec, Rig, build
+from zarabanda.core.effects.effect import Effect, from_document
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.effects.phase import Drifts
+from zarabanda.core.effects.placement import Placed, place
+from zarabanda.core.playback.frame import Base, base_of
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, Rig, build
 from zarabanda.errors import ZarabandaError
 
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from zarabanda.core import attributes
-from zarabanda.core import bake as baking
+from zarabanda.core.explain import bake as baking
+from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
 
 from .render_request import RenderRequest, effect_of, stand_of

@@ -12,9 +12,9 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
-from zarabanda.core import attributes
-from zarabanda.core.effect import Effect, from_document
-from zarabanda.core.palette import Palette
+from zarabanda.core.effects.effect import Effect, from_document
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, shown
 
 FORMAT = "zarabanda.effect/1"

@@ -8,7 +8,8 @@ import re
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from zarabanda.core import attributes, waveforms
+from zarabanda.core.effects import waveforms
+from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, brief, shown
 
 from .effect_document import MAX_LAYERS, EffectDocument, read

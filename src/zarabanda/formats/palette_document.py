@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from zarabanda.core import attributes
-from zarabanda.core.colour import hex_to_rgb
-from zarabanda.core.palette import Palette
+from zarabanda.core.colour.spaces import hex_to_rgb
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.rig import attributes
 from zarabanda.errors import shown
 
 Values = dict[str, Annotated[float, Field(allow_inf_nan=False)]]

@@ -7,9 +7,10 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
-from zarabanda.core import attributes, stage, weave
-from zarabanda.core.effect import Effect
-from zarabanda.core.placement import Heads
+from zarabanda.core.effects.effect import Effect
+from zarabanda.core.explain import weave
+from zarabanda.core.rig import attributes, stage
+from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError, shown
 
 from .effect_document import EffectDocument, Number, faults

@@ -7,8 +7,8 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from zarabanda.core import attributes
-from zarabanda.core.rig import EMITTERS
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import EMITTERS
 from zarabanda.errors import ZarabandaError, shown
 
 from .effect_document import Number

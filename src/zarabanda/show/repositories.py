@@ -10,8 +10,8 @@ from typing import Any, TypeVar
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from zarabanda.core import attributes
-from zarabanda.core.palette import Palette
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.rig import attributes
 from zarabanda.errors import InUse, NotThere, ZarabandaError, shown
 from zarabanda.formats.effect_document import MAX_NAME, EffectDocument, palettes_of
 from zarabanda.formats.palette_document import PaletteDocument

@@ -14,7 +14,7 @@ import msgspec
 from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import wire
-from zarabanda.core.rig import Rig
+from zarabanda.core.rig.rig import Rig
 from zarabanda.engine.program import rig_from_message
 from zarabanda.errors import ZarabandaError
 from zarabanda.show import compile as compiling

@@ -162,7 +162,7 @@ class SentencePart(BaseModel):
 
 
 class SentenceView(BaseModel):
-    """Words and value slots: see core.sentence."""
+    """Words and value slots: see core.explain.sentence."""
 
     layers: list[list[SentencePart]]
     shared: list[SentencePart]

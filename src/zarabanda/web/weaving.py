@@ -9,10 +9,12 @@ from typing import Any, Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core import attributes, notices, scope, weave
-from zarabanda.core.effect import Effect, OwnHead
-from zarabanda.core.placement import Heads, Placed, circuit_turns, place
-from zarabanda.core.rig import Rig
+from zarabanda.core.effects.effect import Effect, OwnHead
+from zarabanda.core.effects.placement import Placed, circuit_turns, place
+from zarabanda.core.explain import notices, scope, weave
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.heads import Heads
+from zarabanda.core.rig.rig import Rig
 
 from .models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from zarabanda.core.plan import Plan, Running
+from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.errors import ZarabandaError
 
 from ..program import Instance, Program

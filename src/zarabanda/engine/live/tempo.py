@@ -8,6 +8,7 @@ from typing import Protocol
 MIN_BPM, MAX_BPM = 10.0, 400.0
 _FORGET_TAPS_S = 2.5
 _TAPS_KEPT = 8
+_BOUNCE_S = 0.05
 
 
 class Clock(Protocol):
@@ -64,7 +65,12 @@ class Tempo:
         return replace(self, bpm=bpm, since=t, beat=self.beats(t), settles=t, slew=0.0)
 
     def tapped(self, t: float) -> Tempo:
-        """Tapped at t: two taps or more set the rate; the beat falls on the tap, caught up over the next beat."""
+        """Tapped at t: two taps or more set the rate; the beat falls on the tap, caught up over the next beat.
+
+        A tap right behind another is the same finger once more, and does nothing.
+        """
+        if self.taps and t - self.taps[-1] < _BOUNCE_S:
+            return self
         taps = (*(tap for tap in self.taps if t - self.taps[-1] <= _FORGET_TAPS_S), t)[-_TAPS_KEPT:]
         bpm = self.bpm
         if len(taps) >= 2:

@@ -13,7 +13,8 @@ from pydantic import BaseModel, ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from zarabanda.core import attributes, sentence
+from zarabanda.core.explain import sentence
+from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, brief
 from zarabanda.formats import effect_document, effect_edit
 from zarabanda.formats.effect_document import EffectDocument

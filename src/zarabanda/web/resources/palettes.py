@@ -9,8 +9,8 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ValidationError
 
-from zarabanda.core import attributes
-from zarabanda.core.rig import Rig
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.effect_document import faults
 from zarabanda.formats.palette_document import PaletteDocument

@@ -6,7 +6,9 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from sqlalchemy import select
 
-from zarabanda.core import attributes, lanes, selection
+from zarabanda.core.rig import attributes
+from zarabanda.core.selection import orders
+from zarabanda.core.selection import words as selection
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.show import repositories
 from zarabanda.show.tables import Fixture, Mode
@@ -65,9 +67,9 @@ def choose(body: SelectionText) -> SelectionView:
 @api.post("/selection/order", responses={200: SelectionView})
 def put_in_order(body: SelectionOrder) -> SelectionView:
     """Heads in another order."""
-    unknown = [step for step in body.order if step not in lanes.ORDERS]
+    unknown = [step for step in body.order if step not in orders.ORDERS]
     if unknown:
-        raise ZarabandaError(f"There is no order {shown(unknown[0])}; use one of {', '.join(lanes.ORDERS)}.", "order")
+        raise ZarabandaError(f"There is no order {shown(unknown[0])}; use one of {', '.join(orders.ORDERS)}.", "order")
     return SelectionView(heads=selection.in_order(body.order, known_heads(body.heads), context().link.rig.heads))
 
 

@@ -1,0 +1,1 @@
+"""What an effect is made of: lanes, phase, waveforms, stops, paths; and laying it on heads."""

@@ -1,0 +1,1 @@
+"""What an effect does, in words and pictures: sentence, notices, scope, weave, bake."""

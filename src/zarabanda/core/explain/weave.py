@@ -1,0 +1,159 @@
+"""Effects over time: values of heads at many times at once, and the weave (heads × time) made of them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from math import lcm
+
+import numpy as np
+from numpy.typing import DTypeLike, NDArray
+
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.effect import Effect, Waveform
+from zarabanda.core.effects.placement import Placed, place
+from zarabanda.core.effects.waveforms import RANDOM_SHAPES
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.heads import Heads
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Stand:
+    """Heads with their ranges and base values, on which an effect is tried. low, high, base: (A, N) natural units."""
+
+    heads: Heads
+    low: Floats
+    high: Floats
+    base: Floats
+    mixes: NDArray[np.bool_]
+
+
+@dataclass(frozen=True)
+class Woven:
+    """An effect on a stand at several times. theta: (T,) cycles; values: (T, A, N) natural units, clamped to the heads'
+    ranges; raw: the same before they are clamped."""
+
+    effect: Effect
+    stand: Stand
+    placed: Placed
+    theta: Floats
+    values: Floats
+    raw: Floats
+    _plan: Plan
+    _running: Running
+
+    def phases(self) -> dict[int, Floats]:
+        """Where each layer's heads are in their cycles, (T, N) 0…1 by layer number; NaN at rest, and where it does not act."""
+        found: dict[int, Floats] = {}
+        size = len(self.theta) * len(self.stand.heads)
+        for numbers, who, p in self._plan.where(self._running):
+            for number in np.unique(numbers):
+                own = found.setdefault(int(number), np.full(size, np.nan))
+                mine = numbers == number
+                own[who[mine]] = p[mine]
+        return {number: own.reshape(len(self.theta), -1) for number, own in found.items()}
+
+
+def over_time(
+    effect: Effect,
+    stand: Stand,
+    theta: Floats,
+    precision: DTypeLike = np.float64,
+    *,
+    shifts: Sequence[float] = (),
+    placed: Placed | None = None,
+) -> Woven:
+    """The effect at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
+
+    shifts: live phase shifts of the layers in cycles, for one θ alone. placed: the effect on this stand, where it is known.
+    """
+    count = len(stand.heads)
+    placed = placed or place(effect, np.arange(count), stand.heads)
+    plan = Plan([placed], count, stand.mixes, precision).tiled(len(theta))
+    raw = np.empty((len(theta), attributes.COUNT, count), precision)
+    raw[:] = stand.base
+    values = raw.reshape(-1)
+    ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
+    running = Running(theta, np.where(ended, 0.0, 1.0), [shifts] if shifts else ())
+    plan.apply(values, running)
+    clamped = np.empty_like(raw)
+    clamped[:] = np.clip(stand.base, stand.low, stand.high)
+    for row in np.flatnonzero(plan.touched.any(axis=1)):
+        own = raw[:, row]
+        if attributes.ATTRIBUTES[row].circle:
+            own %= 360
+        clamped[:, row] = np.clip(own, stand.low[row], stand.high[row])
+    return Woven(effect, stand, placed, theta, clamped, raw, plan, running)
+
+
+def moved(effect: Effect, stand: Stand) -> list[str]:
+    """Plain attributes that an effect moves on these heads; hue and saturation by red, green and blue where those are mixed."""
+    names: dict[str, None] = {}
+    for layer in effect.layers:
+        if layer.muted:
+            continue
+        names |= dict.fromkeys(attributes.touched(layer.attribute))
+        if layer.attribute in ("hue", "saturation") and stand.mixes.any():
+            names |= dict.fromkeys(attributes.COMPOUND["colour"])
+    return [name for name in names if stand.heads.has[attributes.INDEX[name]].any()]
+
+
+def cycle_seconds(effect: Effect, bpm: float) -> float:
+    """Seconds of one cycle at a tempo of `bpm` (ignored for an effect in seconds)."""
+    if effect.speed.kind == "time":
+        return effect.speed.seconds_per_cycle
+    return 60 / (bpm * effect.speed.cycles_per_beat)
+
+
+def repeats(effect: Effect) -> bool:
+    """Whether one stretch of cycles is like the next: no random form, no drift, no shuffled turns."""
+    every = [layer.spread or effect.spread for layer in effect.layers]
+    random = any(isinstance(layer.form, Waveform) and layer.form.shape in RANDOM_SHAPES for layer in effect.layers)
+    return not (random or effect.drifts or any(s.kind == "relay" and s.order == "shuffled" for s in every))
+
+
+def closing_cycles(effect: Effect, placed: Placed, most: float = 64.0) -> float:
+    """Cycles of θ after which the effect is where it began; the longest period of a layer where that is beyond `most`.
+
+    A layer's period is 1/ratio in a ripple, a circuit in a relay; running back and forth takes two cycles.
+    """
+    periods = [Fraction(2) if effect.run == "back-and-forth" else Fraction(1)]
+    for block in placed.blocks:
+        turns = block.circuit if block.is_relay and block.spread.speed_counts == "turns" else 1.0
+        periods.append(Fraction(turns / block.layer.ratio).limit_denominator(256))
+    closing = periods[0]
+    for period in periods[1:]:
+        closing = Fraction(lcm(closing.numerator * period.denominator, period.numerator * closing.denominator),
+                           closing.denominator * period.denominator)  # fmt: skip
+    return float(closing) if closing <= most else min(float(max(periods)), most)
+
+
+def theta_at(effect: Effect, seconds: Floats, bpm: float) -> Floats:
+    """θ in cycles at times since the effect's start."""
+    return seconds / cycle_seconds(effect, bpm)
+
+
+def appearance(values: Floats, mixes: NDArray[np.bool_], light: Floats) -> Floats:
+    """Planes (T, 3, N) of red, green and blue as they will look, drive 0…1, of values (T, A, N). light: (N, 3)."""
+    rgb = values[:, attributes.RED : attributes.BLUE + 1]
+    if not mixes.all():
+        rgb = np.where(mixes, rgb, light.T)
+    look: Floats = rgb * (values[:, attributes.INTENSITY] / 100)[:, None]
+    return np.clip(look, 0, 1, out=look)
+
+
+def cut_off(raw: Floats, stand: Stand, layer_attributes: list[str]) -> dict[str, float]:
+    """Share (0…1) of time and heads that is outside the range, by plain attribute. raw: (T, A, N) before the clamp."""
+    shares = {}
+    for name in layer_attributes:
+        row = attributes.INDEX[name]
+        has = stand.heads.has[row]
+        if attributes.BY_NAME[name].circle or not has.any():
+            continue
+        values = raw[:, row][:, has]
+        outside = (values < stand.low[row, has] - 1e-9) | (values > stand.high[row, has] + 1e-9)
+        shares[name] = float(outside.mean())
+    return shares

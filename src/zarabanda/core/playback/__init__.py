@@ -1,0 +1,1 @@
+"""What plays, as one frame after another."""

@@ -1,0 +1,1 @@
+"""The rig: attributes, heads, the stage and its kinematics, slots and bytes."""

@@ -1,0 +1,44 @@
+"""What is known of heads, one after another: keys, places, what they can do."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core.rig import attributes
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Heads:
+    """What placement needs to know of the rig's heads, all N of them.
+
+    keys: what a head is called; places: (N, 3) metres; has: (A, N) which attributes a head has, in the order of
+    `attributes.ATTRIBUTES`; mounting: (N, 3, 3) rotation of each base, needed for paths on stage.
+    """
+
+    keys: Sequence[str]
+    places: Floats
+    has: NDArray[np.bool_]
+    mounting: Floats | None = None
+
+    def __len__(self) -> int:
+        return len(self.keys)
+
+    @cached_property
+    def index(self) -> dict[str, int]:
+        """The number of each head by its key."""
+        return {key: n for n, key in enumerate(self.keys)}
+
+    def having(self, heads: Ints, layer_attribute: str) -> NDArray[np.bool_]:
+        """Which of `heads` a layer on this attribute can act on, (n,)."""
+        names = {"position": ("pan", "tilt"), "colour": ("red",)}.get(layer_attribute, (layer_attribute,))
+        if layer_attribute in ("hue", "saturation"):
+            names = (layer_attribute, "red")
+        return np.asarray(self.has[[attributes.INDEX[name] for name in names]][:, heads].any(axis=0))

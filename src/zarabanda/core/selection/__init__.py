@@ -1,0 +1,1 @@
+"""Selections: words and orders."""

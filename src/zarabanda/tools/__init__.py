@@ -1,0 +1,1 @@
+"""Tools that are not the product: measurements, pictures, a browser to drive."""

@@ -1,0 +1,63 @@
+"""Pictures of the main views, from the demo show with something running."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+from zarabanda.tools.browser import chromium, open_page
+from zarabanda.tools.running import started
+
+
+def _effects(page: Any) -> None:
+    page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
+    page.get_by_role("contentinfo").get_by_role("button", name="Tide fold").first.click()
+
+
+def _view(name: str) -> Callable[[Any], None]:
+    return lambda page: page.get_by_role("tab", name=name, exact=True).click()
+
+
+def _node(page: Any) -> None:
+    page.get_by_role("tab", name="Output", exact=True).click()
+    page.get_by_role("tab", name="Simulated node").click()
+
+
+def _spread(page: Any) -> None:
+    _effects(page)
+    page.get_by_role("tab", name="Spread").click()
+    page.get_by_role("button", name="Compare with").click()
+    page.get_by_role("option", name="Undertow", exact=True).click()
+
+
+VIEWS: dict[str, Callable[[Any], None]] = {
+    "start": lambda page: None,
+    "effects": _effects,
+    "spread": _spread,
+    "rig": _view("Rig"),
+    "busk": _view("Busk"),
+    "output": _view("Output"),
+    "node": _node,
+}
+"""Name of each picture, and what is done to get there."""
+
+_SETTLE_MS = 1500
+
+
+def take(folder: Path) -> list[Path]:
+    """Renew all pictures; their paths."""
+    folder.mkdir(parents=True, exist_ok=True)
+    paths = []
+    with tempfile.TemporaryDirectory() as data, started(Path(data), "demo", "--node-port", "0") as demo, chromium() as browser:
+        for name, go in VIEWS.items():
+            page = open_page(browser, demo.address)
+            page.get_by_text("Sending").wait_for()
+            go(page)
+            page.wait_for_timeout(_SETTLE_MS)
+            path = folder / f"{name}.png"
+            page.screenshot(path=str(path))
+            page.context.close()
+            paths.append(path)
+    return paths
