@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
 from zarabanda.engine.live.programs import order_in, take
 from zarabanda.engine.live.state import LiveState
-from zarabanda.engine.program import Compiler, Program
+from zarabanda.engine.program import Program
 
 MODE = {
     "name": "spot", "kind": "spot", "emitters": "cmy", "footprint": 10,

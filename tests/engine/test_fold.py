@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.engine.shows import HEADS, RIG, Live, effect, on_tempo, program, show
+from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live import acts
 from zarabanda.engine.live.advance import advance, due
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.live.tempo import Tempo
-from zarabanda.engine.program import Compiler
 from zarabanda.errors import ZarabandaError
 
 CONTROLS = {"control:1": "fader", "control:2": "latch", "control:3": "flash", "control:4": "latch"}

@@ -7,8 +7,8 @@ import pytest
 
 from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
 from zarabanda.engine import journal
+from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.keeper import JournalKeeper
-from zarabanda.engine.program import Compiler
 from zarabanda.workers import Troubles
 
 

@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from tests.engine.shows import RIG, effect, program, show
+from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.frames import FrameWriter
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
-from zarabanda.engine.program import Compiler
 from zarabanda.errors import ZarabandaError
 from zarabanda.outputs.base import MemoryOutput
 

@@ -9,8 +9,8 @@ from tests.engine.shows import RIG
 from tests.waiting import until
 from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.effects.placement import place
+from zarabanda.engine.decoding import rig_from_message
 from zarabanda.engine.plans import Plans
-from zarabanda.engine.program import rig_from_message
 from zarabanda.formats import effect_document
 from zarabanda.workers import Troubles
 

@@ -5,8 +5,8 @@ import pytest
 
 from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
 from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.tempo import Tempo
-from zarabanda.engine.program import Compiler
 from zarabanda.errors import ZarabandaError
 
 

@@ -5,9 +5,9 @@ import pytest
 
 from tests.engine.shows import HEADS, RIG, Live, effect, on_tempo, program, show
 from tests.engine.test_loop import Clock
+from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
-from zarabanda.engine.program import Compiler
 from zarabanda.errors import ZarabandaError
 from zarabanda.outputs.base import MemoryOutput
 

@@ -25,12 +25,13 @@ from zarabanda.outputs.sacn import MOST_UNIVERSES, SacnOutput
 from zarabanda.workers import Troubles, in_words
 
 from . import journal as journals
+from .compiling import Compiler
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
 from .live.programs import order_in
 from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
-from .program import Compiler, Program
+from .program import Program
 from .publisher import Publisher
 
 _BEAT_EVERY_S = 0.2

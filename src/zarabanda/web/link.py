@@ -15,7 +15,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import wire
 from zarabanda.core.rig.rig import Rig
-from zarabanda.engine.program import rig_from_message
+from zarabanda.engine.decoding import rig_from_message
 from zarabanda.errors import ZarabandaError
 from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store, Touched
