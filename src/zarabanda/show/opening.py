@@ -17,7 +17,7 @@ from zarabanda.kept_file import put_aside, sync_folder
 from .store import Store, newest_version
 
 FILE = "show.db"
-_BESIDE = ("", "-wal", "-shm", "-journal")
+_BESIDE = ("", "-wal", "-shm", "-journal", ".lock")
 
 
 def can_be_written(data: Path) -> None:
@@ -95,6 +95,7 @@ def _make(path: Path, make: Callable[[Store], None]) -> None:
         with fresh.open("rb") as file:
             os.fsync(file.fileno())
         os.replace(fresh, path)
+        _remove(fresh)  # what lay beside it
         sync_folder(path.parent)
     except (OperationalError, OSError) as error:
         raise ZarabandaError(

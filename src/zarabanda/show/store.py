@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import sqlite3
 import sys
 import threading
@@ -10,7 +11,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
-from typing import Any
+from typing import IO, Any
 
 from sqlalchemy import Connection, Engine, create_engine, delete, event, inspect, select, text
 from sqlalchemy.orm import Session, sessionmaker
@@ -34,7 +35,7 @@ def _configure(connection: Any, _record: Any) -> None:
     cursor.execute("PRAGMA journal_mode=WAL")
     cursor.execute("PRAGMA foreign_keys=ON")
     cursor.execute("PRAGMA synchronous=FULL")  # what was acknowledged survives a loss of power
-    cursor.execute("PRAGMA busy_timeout=5000")
+    cursor.execute("PRAGMA busy_timeout=15000")
     cursor.close()
 
 
@@ -91,7 +92,8 @@ class Store:
 
     def __init__(self, path: Path, troubles: Troubles | None = None) -> None:
         self._path, self._troubles = path, troubles or Troubles()
-        self._turn = threading.Lock()  # edits of this process wait here in order, those of another one in SQLite
+        self._turn = threading.Lock()
+        self._between = _between_processes(path)
         self._refuge: Refuge | None = None
         self._worker: Worker | None = None
         self.on_edit: Callable[[Touched], None] = lambda touched: None
@@ -147,6 +149,18 @@ class Store:
         return True
 
     @contextmanager
+    def _my_turn(self) -> Iterator[None]:
+        """Edits wait in order: those of this process, then those of another one (SQLite alone would let the luckier go first)."""
+        with self._turn:
+            if self._between is not None:
+                fcntl.flock(self._between, fcntl.LOCK_EX)
+            try:
+                yield
+            finally:
+                if self._between is not None:
+                    fcntl.flock(self._between, fcntl.LOCK_UN)
+
+    @contextmanager
     def reading(self) -> Iterator[Session]:
         """A session to read with."""
         with self._sessions() as session:
@@ -158,7 +172,7 @@ class Store:
 
         What is read in it stays as it is until it is committed, whoever else edits.
         """
-        with self._turn, self._editing() as session:
+        with self._my_turn(), self._editing() as session:
             recorder = history.Recorder(session)
             yield session
             session.flush()
@@ -188,7 +202,7 @@ class Store:
         return self._again(history.redo, browser)
 
     def _again(self, way: Callable[[Session, str], str], browser: str) -> str:
-        with self._turn, self._editing() as session:
+        with self._my_turn(), self._editing() as session:
             label = way(session, browser)
             session.commit()
         self.on_edit(None)
@@ -201,6 +215,16 @@ class Store:
         if self._refuge is not None and not self.come_home():
             print(f"The disk is still full: the newest edits of {self._path} are in {self._refuge.path}.", file=sys.stderr)
         self.engine.dispose()
+        if self._between is not None:
+            self._between.close()
+
+
+def _between_processes(path: Path) -> IO[str] | None:
+    """A file that is locked while a show is edited; None where there is no room for it."""
+    try:
+        return path.with_name(path.name + ".lock").open("w")
+    except OSError:
+        return None
 
 
 def _forget(session: Session, newest: int) -> None:

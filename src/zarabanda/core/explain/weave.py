@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from math import lcm
@@ -63,12 +62,11 @@ def over_time(
     theta: Floats,
     precision: DTypeLike = np.float64,
     *,
-    shifts: Sequence[float] = (),
     placed: Placed | None = None,
 ) -> Woven:
     """The effect at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
 
-    shifts: live phase shifts of the layers in cycles, for one θ alone. placed: the effect on this stand, where it is known.
+    placed: the effect on this stand, where it is known.
     """
     count = len(stand.heads)
     placed = placed or place(effect, np.arange(count), stand.heads)
@@ -77,7 +75,7 @@ def over_time(
     raw[:] = stand.base
     values = raw.reshape(-1)
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
-    running = Running(theta, np.where(ended, 0.0, 1.0), [shifts] if shifts else ())
+    running = Running(theta, np.where(ended, 0.0, 1.0))
     plan.apply(values, running)
     clamped = np.empty_like(raw)
     clamped[:] = np.clip(stand.base, stand.low, stand.high)
