@@ -15,6 +15,7 @@ def document() -> str:
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder), connect=False)
         text: str = app.test_client().get("/api/docs/openapi.json").text
+        app.extensions["zarabanda"].store.close()
     return json.dumps(json.loads(text), indent=1, sort_keys=True) + "\n"
 
 
