@@ -21,7 +21,9 @@ def quiet_stage(demo):
 def select(page, text):
     page.keyboard.press("/")
     page.keyboard.type(text)
-    page.keyboard.press("Enter")
+    with page.expect_response(lambda answer: answer.url.endswith("/api/selection")):
+        page.keyboard.press("Enter")
+    page.get_by_text("None selected").wait_for(state="detached")
 
 
 def slot(page, name):
