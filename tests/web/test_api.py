@@ -388,3 +388,18 @@ def test_previews_are_sent_and_keep_nothing(client, application, monkeypatch):
     assert client.get(f"/api/effects/{number}").json["document"] == kept
     assert client.get("/api/draft").json["values"] == draft
     client.delete("/api/draft")
+
+
+def test_a_preview_that_comes_in_late_does_not_overtake_what_was_kept(client, application, monkeypatch):
+    sent = []
+    monkeypatch.setattr(application.extensions["zarabanda"].link, "send", sent.append)
+    number, _ = new_effect(client)
+    depth = {"operation": "set", "path": "layers.0.anchor.depth"}
+    client.post(f"/api/effects/{number}/change", json=depth | {"value": 20, "step": 8})
+    del sent[:]
+    late = client.post(f"/api/effects/{number}/change", json=depth | {"value": 2, "step": 7, "preview": True})
+    assert late.status_code == 200
+    assert sent == []
+    client.post(f"/api/effects/{number}/change", json=depth | {"value": 30, "step": 9, "preview": True})
+    assert [one["document"]["layers"][0]["anchor"]["depth"] for one in sent] == [30]
+    assert sent[0]["revision"] == application.extensions["zarabanda"].link.revision

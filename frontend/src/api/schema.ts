@@ -630,7 +630,8 @@ export interface components {
         };
         /**
          * EffectChange
-         * @description One change of an effect. preview: shown on stage and in the answer, but not kept.
+         * @description One change of an effect. preview: shown on stage and in the answer, but not kept. step: counts the changes of a browser,
+         *     so that a preview which comes in late does not overtake the change that was kept after it.
          */
         EffectChange: {
             /**
@@ -649,6 +650,11 @@ export interface components {
              * @default false
              */
             preview?: boolean;
+            /**
+             * Step
+             * @default 0
+             */
+            step?: number;
             /**
              * Value
              * @default null

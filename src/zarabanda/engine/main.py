@@ -126,6 +126,9 @@ class Engine:
         """Compile, then journal: what cannot be compiled is refused, and changes nothing."""
         kind = message["type"]
         with self._compiling:
+            newest = self._messages.get("show", {}).get("revision", 0)
+            if kind == "preview-effect" and message.get("revision", newest) < newest:
+                return  # an edit has overtaken it
             trial, messages = self._compiler.copy(), self._messages
             try:
                 if kind == "program":

@@ -41,6 +41,8 @@ class Context:
     data: Path
     store: Store
     link: EngineLink
+    steps: dict[str, int] = field(default_factory=dict)
+    """The newest change that was kept, by browser."""
     weaves: Turns = field(default_factory=lambda: Turns(at_once=2, wait_s=10.0))
 
 

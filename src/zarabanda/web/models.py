@@ -324,7 +324,8 @@ class WeaveView(BaseModel):
 
 
 class EffectChange(Part):
-    """One change of an effect. preview: shown on stage and in the answer, but not kept."""
+    """One change of an effect. preview: shown on stage and in the answer, but not kept. step: counts the changes of a browser,
+    so that a preview which comes in late does not overtake the change that was kept after it."""
 
     operation: Literal[
         "set",
@@ -341,6 +342,7 @@ class EffectChange(Part):
     path: str = ""
     value: Any = None
     preview: bool = False
+    step: Annotated[int, Field(ge=0, le=2**53)] = 0
     weave: WeaveAsk | None = None
 
 

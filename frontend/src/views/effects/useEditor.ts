@@ -40,6 +40,10 @@ export interface Editor extends Hands {
   ask: Schemas["WeaveAsk"];
 }
 
+/** Counts the changes of this page: a preview that comes in late must not overtake what was kept after it. */
+let step = 0;
+const nextStep = () => (step = Math.max(step + 1, Date.now())); // rises over all windows of a browser
+
 const NO_HEADS: string[] = [];
 const NO_GROUPS: Schemas["ShowView"]["groups"] = [];
 
@@ -85,7 +89,7 @@ export function useEditor(id: number, start: number): Editor | null {
       take(
         api.POST("/api/effects/{effect_id}/change", {
           params: { path: { effect_id: id } },
-          body: { ...change, preview, weave: ask },
+          body: { ...change, preview, step: nextStep(), weave: ask },
         }),
       ),
     [id, ask],

@@ -246,13 +246,17 @@ def change_effect(path: EffectPath, body: EffectChange) -> EffectChanged:
     """Change a value, or the layers. A preview is on stage at once, and gone with the next edit."""
     store, link = context().store, context().link
     if body.preview:
+        revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
+        overtaken = 0 < body.step < context().steps.get(browser_id(), 0)
         with store.reading() as session:
             row, document = _changed(session, path.effect_id, body)
-            link.send({"type": "preview-effect", "effect_id": row.id, "document": document.plain()})
+            if not overtaken:
+                link.send({"type": "preview-effect", "effect_id": row.id, "document": document.plain(), "revision": revision})
             woven = _weave(session, document, body.weave) if body.weave else None
             return EffectChanged(effect=view(session, row, document.plain()), weave=woven)
     with store.reading() as session:
         name = repositories.get(session, EffectRow, path.effect_id, "effect").name
+    context().steps[browser_id()] = max(body.step, context().steps.get(browser_id(), 0))
     with store.edit(browser_id(), _label(name, body)) as session:
         row, document = _changed(session, path.effect_id, body)
         repositories.change_effect(session, row.id, document)
