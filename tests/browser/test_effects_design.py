@@ -293,8 +293,12 @@ def test_an_effect_deleted_elsewhere_is_not_lost(page, demo):
     api(demo, f"/api/effects/{entry['effect_id']}", method="DELETE")
     expect(page.get_by_role("alert").filter(has_text="It was deleted while it was open here")).to_be_visible()
     page.get_by_role("button", name="Keep it as a new effect").click()
-    page.get_by_role("heading", name=document["name"]).wait_for()
-    names = {one["name"]: one for one in api(demo, "/api/effects")["effects"]}
+
+    def library():
+        names = {one["name"]: one for one in api(demo, "/api/effects")["effects"]}
+        return document["name"] in names and names
+
+    names = until(library, 5)
     assert names[document["name"]]["document"]["layers"] == document["layers"]
     api(demo, f"/api/effects/{names[document['name']]['id']}", method="DELETE")
 
