@@ -20,7 +20,7 @@ class JournalKeeper:
     """Owns the writing of a journal. What cannot be written (a full disk) is told, and written when there is room."""
 
     def __init__(self, journal: Journal, troubles: Troubles, sleep: Callable[[float], None] = time.sleep) -> None:
-        self._journal, self._troubles, self._sleep = journal, troubles, sleep
+        self._journal, self._sleep = journal, sleep
         self._condition = threading.Condition()
         self._live: LiveEntry | None = None
         self._program: dict[str, Any] | None = None

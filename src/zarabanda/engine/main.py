@@ -127,8 +127,8 @@ class Engine:
         kind = message["type"]
         with self._compiling:
             newest = self._messages.get("show", {}).get("revision", 0)
-            if kind == "preview-effect" and message.get("revision", newest) < newest:
-                return  # an edit has overtaken it
+            if message.get("revision", newest) < newest:
+                return  # a preview that an edit has overtaken
             trial, messages = self._compiler.copy(), self._messages
             try:
                 if kind == "program":

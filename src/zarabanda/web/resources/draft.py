@@ -43,13 +43,14 @@ def set_values(body: DraftValues) -> Done:
     store, link = context().store, context().link
     known_heads([key for heads in body.values.values() for key in heads])
     if body.preview:
+        revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
         with store.reading() as session:
             for attribute, values in body.values.items():
                 repositories.set_draft_values(session, attribute, dict(values))
             session.flush()
             shown = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
             session.rollback()
-        link.send({"type": "preview-base", "values": shown})
+        link.send({"type": "preview-base", "values": shown, "revision": revision})
         return Done(done="shown")
     with store.edit(browser_id(), body.label) as session:
         for attribute, values in body.values.items():
