@@ -26,7 +26,7 @@ class Demo:
     def ask_node(self, **message):
         with wire.connect(wire.socket_path(self.running.data, "node"), 5.0) as connection:
             wire.send(connection, message)
-            return wire.receive(connection)
+            return wire.receive(connection, wire.PLAIN)
 
     def universe(self, number):
         status = self.ask_node(type="status")

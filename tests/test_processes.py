@@ -171,7 +171,7 @@ DAMAGE = {
     "processes.json": b"[1, 2",
     "running.json": b"\xff\xfe",
     "journal/live.journal": b"ZKF1 torn",
-    "journal/program.journal": b"",
+    "journal/show.journal": b"",
     "sequences.bin": b"short",
 }
 
@@ -185,7 +185,7 @@ def test_a_folder_in_which_every_file_is_damaged_starts_and_tells_of_each(tmp_pa
         broken = Damaged(running)
         assert answers(broken) == "Salt Light"
         told = " ".join(one["text"] for one in health(broken)["troubles"])
-        for name in ("live.journal", "program.journal", "source.json"):
+        for name in ("live.journal", "show.journal", "source.json"):
             assert name in told
         assert told.count("put aside") == 3
         client = live(broken)

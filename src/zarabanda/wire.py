@@ -17,10 +17,13 @@ import msgspec
 
 from zarabanda.workers import Troubles, Worker, in_words
 
-Message = dict[str, Any]
+Message = Any
+"""What can be encoded: one of `messages`, or of the simulators' own."""
+Decoder = msgspec.msgpack.Decoder[Any]
+PLAIN: Decoder = msgspec.msgpack.Decoder(dict[str, Any])
+"""For messages that are not of a type of their own."""
 
 _encoder = msgspec.msgpack.Encoder()
-_decoder = msgspec.msgpack.Decoder()
 _MAX_PATH = 100
 MAX_MESSAGE = 64 * 1024 * 1024
 MOST_WAITING = 2000
@@ -54,8 +57,8 @@ def _exactly(connection: socket.socket, size: int) -> bytes | None:
     return bytes(parts)
 
 
-def receive(connection: socket.socket) -> Message | None:
-    """The next message, or None when the other side has closed."""
+def receive(connection: socket.socket, decoder: Decoder) -> Any:
+    """The next message, or None when the other side has closed. Raises msgspec.ValidationError for one of another type."""
     head = _exactly(connection, 4)
     if head is None:
         return None
@@ -65,8 +68,7 @@ def receive(connection: socket.socket) -> Message | None:
     body = _exactly(connection, size)
     if body is None:
         return None
-    message: Message = _decoder.decode(body)
-    return message
+    return decoder.decode(body)
 
 
 class Mailbox:
@@ -139,7 +141,7 @@ class Peer(Mailbox):
 
 
 class Server:
-    """Listens on a local socket; calls `on_message(peer, message)` in a thread of each peer.
+    """Listens on a local socket; calls `on_message(peer, message)` in a thread of each peer, with what `decoder` reads.
 
     A message that cannot be handled is told to `troubles`; the connection goes on. `on_leave` is called when a peer is gone.
     """
@@ -147,12 +149,13 @@ class Server:
     def __init__(
         self,
         path: Path,
-        on_message: Callable[[Peer, Message], None],
+        decoder: Decoder,
+        on_message: Callable[[Peer, Any], None],
         on_join: Callable[[Peer], None],
         troubles: Troubles,
         on_leave: Callable[[Peer], None] = lambda peer: None,
     ) -> None:
-        self._path = path
+        self._path, self._decoder = path, decoder
         self._on_message, self._on_join, self._on_leave = on_message, on_join, on_leave
         self._troubles = troubles
         self.peers: list[Peer] = []
@@ -182,8 +185,8 @@ class Server:
     def _read(self, peer: Peer) -> None:
         try:
             self._on_join(peer)
-            while (message := receive(peer.connection)) is not None:
-                self._handle(peer, message)
+            while self._handle(peer):
+                pass
         except (OSError, msgspec.DecodeError, RecursionError):
             pass
         finally:
@@ -191,14 +194,22 @@ class Server:
             peer.close()
             self._on_leave(peer)
 
-    def _handle(self, peer: Peer, message: Message) -> None:
+    def _handle(self, peer: Peer) -> bool:
         try:
+            message = receive(peer.connection, self._decoder)
+            if message is None:
+                return False
             self._on_message(peer, message)
             self._troubles.clear("Message")
-        except OSError:
+        except (OSError, RecursionError):
+            raise
+        except msgspec.ValidationError as error:
+            self._troubles.tell("Message", in_words(error))
+        except msgspec.DecodeError:
             raise
         except Exception as error:  # the next message may be a good one
             self._troubles.tell("Message", in_words(error))
+        return True
 
     def close(self) -> None:
         """Stop listening and end all connections."""

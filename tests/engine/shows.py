@@ -2,14 +2,33 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
+
+import msgspec
 
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
 from zarabanda.engine.live.programs import order_in, take
 from zarabanda.engine.live.state import LiveState
+from zarabanda.engine.live.tempo import Tempo
 from zarabanda.engine.program import Program
+from zarabanda.messages import (
+    ControlPart,
+    DraftEffectPart,
+    DraftValuesPart,
+    EffectPart,
+    OpeningPart,
+    PalettePart,
+    PlayerId,
+    RigPart,
+    ShowUpdate,
+    TempoPart,
+    action,
+)
+from zarabanda.show.references import with_numbers
+from zarabanda.targets import EffectOnHeads
 
 MODE = {
     "name": "spot", "kind": "spot", "emitters": "cmy", "footprint": 10,
@@ -62,13 +81,47 @@ def show(document: dict[str, Any], *, control: str = "", revision: int = 1, **mo
     } | more
 
 
-def program(message: dict[str, Any], compiler: Compiler | None = None) -> Program:
+def two(first: dict[str, Any], second: dict[str, Any], **more: Any) -> dict[str, Any]:
+    """A show with an effect on each of two buttons."""
+    instances = [
+        {"key": f"control:{n}", "effect_id": n, "effect": one, "heads": HEADS, "source": "test", "always": False}
+        for n, one in enumerate((first, second), 1)
+    ]
+    controls = [{"key": f"control:{n}", "name": "test", "mode": "flash", "release_s": 0.5} for n in (1, 2)]
+    return show(first, instances=instances, controls=controls, **more)
+
+
+def rig_part(rig: dict[str, Any]) -> RigPart:
+    return msgspec.convert(rig, RigPart)
+
+
+def update(message: dict[str, Any], rig: dict[str, Any] = RIG, let_go: Sequence[str] = ()) -> ShowUpdate:
+    """A show as the engine gets it: parts with numbers, from the short form above with names."""
+    tempos = {name: n + 1 for n, name in enumerate(("Movement", "Colour", "Zoom"))}
+    palettes = {name: n + 1 for n, name in enumerate(message.get("palettes", {}))}
+    parts: list[Any] = [rig_part(rig), OpeningPart(tuple(message["opening"]))]
+    parts += [TempoPart(tempos[name], name, bpm, tempos[name]) for name, bpm in message["tempos"].items()]
+    parts += [PalettePart(palettes[name], name, **one) for name, one in message.get("palettes", {}).items()]
+    parts += [DraftValuesPart(name, heads) for name, heads in message["draft"].items()]
+    controls = {one["key"]: one for one in message["controls"]}
+    for one in message["instances"]:
+        parts.append(EffectPart(one["effect_id"], with_numbers(one["effect"], palettes, tempos)))
+        target = EffectOnHeads(one["effect_id"], tuple(one["heads"]), one.get("families"))
+        number = int(one["key"].split(":")[1])
+        if one["always"]:
+            parts.append(DraftEffectPart(number, target))
+        else:
+            how = {"name": "test", "mode": "fader", "release_s": 0.5, "job": "depth"} | controls.get(one["key"], {})
+            del how["key"]
+            parts.append(ControlPart(number, source=one["source"], target=target, **how))
+    return ShowUpdate("test", message["revision"], parts, whole=True, let_go=list(let_go))
+
+
+def program(
+    message: dict[str, Any], compiler: Compiler | None = None, rig: dict[str, Any] = RIG, let_go: Sequence[str] = ()
+) -> Program:
     """The program of a show on the small rig."""
-    if compiler is None:
-        compiler = Compiler()
-        compiler.set_rig(RIG)
-    compiler.set_show(message)
-    return compiler.program()
+    return (compiler or Compiler()).take(update(message, rig, let_go))
 
 
 class Live:
@@ -80,8 +133,8 @@ class Live:
     def __getattr__(self, name: str) -> Any:
         return getattr(self.now, name)
 
-    def act(self, action: dict[str, Any], t: float) -> None:
-        self.now = act(self.now, action, t)
+    def act(self, document: dict[str, Any], t: float) -> None:
+        self.now = act(self.now, action(document), t)
 
     def swap(self, program: Program, t: float) -> list[str]:
         self.now, told = take(self.now, program, t)
@@ -90,5 +143,11 @@ class Live:
     def advance(self, t: float) -> None:
         self.now = advance(self.now, t)
 
-    def order_in(self, program: Program) -> list[str]:
+    def order_in(self, program: Program) -> list[PlayerId]:
         return order_in(self.now, program)
+
+    def tempo(self, name: str) -> Tempo:
+        return next(self.now.tempos[part.id] for part in self.now.program.tempos.values() if part.name == name)
+
+    def beats(self, name: str, t: float) -> float:
+        return self.tempo(name).beats(t)

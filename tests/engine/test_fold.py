@@ -6,13 +6,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.engine.shows import HEADS, RIG, Live, effect, on_tempo, program, show
+from tests.engine.shows import HEADS, Live, effect, on_tempo, program, show
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live import acts
 from zarabanda.engine.live.advance import advance, due
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.live.tempo import Tempo
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import action
 
 CONTROLS = {"control:1": "fader", "control:2": "latch", "control:3": "flash", "control:4": "latch"}
 
@@ -36,7 +37,6 @@ def a_show(revision=1, seconds=0.7, draft=True):
 
 
 COMPILER = Compiler()
-COMPILER.set_rig(RIG)
 PROGRAMS = [program(a_show(), COMPILER), program(a_show(2, seconds=0.2), COMPILER), program(a_show(3, draft=False), COMPILER)]
 
 KEYS = st.sampled_from([*CONTROLS, "draft:9"])
@@ -56,16 +56,16 @@ def played(moments, rate):
     """The state after actions (pause, action), with frames at a rate in between (0: none)."""
     live, t, frame = Live(), 10.0, 10.0
     live.swap(PROGRAMS[0], t)
-    for pause, action in moments:
+    for pause, done in moments:
         t += pause
         while rate and frame <= t:
             live.advance(frame)
             frame += 1 / rate
-        if isinstance(action, dict):
+        if isinstance(done, dict):
             with suppress(ZarabandaError):
-                live.act(action, t)
+                live.act(done, t)
         else:
-            live.swap(action, t)
+            live.swap(done, t)
     live.advance(t + 0.5)
     return live.now
 
@@ -104,7 +104,7 @@ def test_states_are_kept_as_they_were():
     assert list(second.playing) == ["draft:9"]
     assert third.playing["control:1"].level == 0.5
     assert not third.playing["control:1"].stopping
-    assert acts.act(third, {"do": "stop-all"}, 0.2) == live.now, "the same from the same"
+    assert acts.act(third, action({"do": "stop-all"}), 0.2) == live.now, "the same from the same"
 
 
 @given(st.floats(10, 400), st.lists(st.floats(0.05, 1.2), max_size=5), st.floats(0, 30))

@@ -5,7 +5,7 @@ import errno
 import msgspec
 import pytest
 
-from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
+from tests.engine.shows import RIG, Live, effect, on_tempo, program, show, update
 from zarabanda.engine import journal
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.keeper import JournalKeeper
@@ -14,7 +14,6 @@ from zarabanda.workers import Troubles
 
 def playing_state():
     compiler = Compiler()
-    compiler.set_rig(RIG)
     state, made = Live(), program(show(effect(speed=on_tempo()), control="fader"), compiler)
     state.swap(made, 50.0)
     for action in (
@@ -43,10 +42,10 @@ def test_a_restarted_engine_goes_on_at_the_same_phase(tmp_path, boot, now, wall,
     assert (again.grand, again.opened) == (0.8, True)
     key = "control:1"
     assert again.theta(again.playing[key], now) == pytest.approx(state.theta(state.playing[key], then))
-    assert again.beats("Movement", now + 1) == pytest.approx(state.beats("Movement", then + 1))
+    assert again.tempos[1].beats(now + 1) == pytest.approx(state.beats("Movement", then + 1))
 
 
-ENTRY = msgspec.to_builtins(journal.LiveEntry(2, "b", 1.0, 2.0, {}, {}, 1.0, False, [], True, {}, []))
+ENTRY = msgspec.to_builtins(journal.LiveEntry(3, "b", 1.0, 2.0, {}, {}, 1.0, False, [], True, {}, []))
 WRONG = {
     "nothing": {},
     "a wrong type": ENTRY | {"grand": "full"},
@@ -72,17 +71,12 @@ def test_a_live_state_of_a_wrong_shape_is_put_aside_and_the_one_before_is_used(t
 
 def test_a_program_that_cannot_be_compiled_is_put_aside_and_the_one_before_is_used(tmp_path):
     kept = journal.Journal(tmp_path)
-    good = {"rig": RIG, "show": show(effect())}
-    kept.write_program(good)
-    kept.write_program({"rig": {"revision": "x", "modes": 7}, "show": {}})
-
-    def compiled(messages):
-        compiler = Compiler()
-        compiler.set_rig(messages["rig"])
-        return messages["show"]
-
-    assert kept.read_program(compiled)["instances"][0]["key"] == "draft:1"
+    kept.write_program(update(show(effect())))
+    kept.write_program(update(show(effect()), RIG | {"fixtures": [RIG["fixtures"][0] | {"mode": "what no mode is"}]}))
+    assert list(kept.read_program(lambda update: Compiler().take(update)).instances) == ["draft:1"]
     assert "cannot be compiled" in kept.told[0]
+    kept.program.write(b"no message")
+    assert list(kept.read_program(lambda update: Compiler().take(update)).instances) == ["draft:1"]
 
 
 def test_a_file_in_the_place_of_the_folder_is_put_aside(tmp_path):
@@ -90,7 +84,7 @@ def test_a_file_in_the_place_of_the_folder_is_put_aside(tmp_path):
         (tmp_path / name).write_text("")
     kept = journal.Journal(tmp_path / "journal")
     assert "is no folder" in kept.told[0]
-    kept.write_program({"rig": RIG, "show": show(effect())})
+    kept.write_program(update(show(effect())))
     assert kept.read_program(lambda messages: True)
 
 

@@ -3,12 +3,13 @@
 import numpy as np
 import pytest
 
-from tests.engine.shows import RIG, effect, program, show
+from tests.engine.shows import effect, program, show, two
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.frames import FrameWriter
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import DraftValuesPart, EffectPart, PalettePart, ShowUpdate, TempoPart, action
 from zarabanda.outputs.base import MemoryOutput
 
 
@@ -64,7 +65,7 @@ def test_a_fault_in_a_frame_is_told_and_the_next_frame_comes():
     loop.swap(program(show(effect())))
     loop.tick(1.0)
     loop.on_change = lambda: 1 / 0
-    loop.post({"do": "blackout", "on": True})
+    loop.post(action({"do": "blackout", "on": True}))
     loop.tick(1.1)
     loop.on_change = lambda: None
     loop.tick(1.2)
@@ -84,29 +85,47 @@ def test_actions_and_programs_act_on_the_next_frame():
     clock, output = Clock(), MemoryOutput()
     loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
     refused = []
-    loop.on_refused = lambda action, text: refused.append(text)
     loop.swap(program(show(effect())))
     loop.tick(100.0)
     loop.tick(100.5)
     assert output.frames[-1][1][0, 4] == 128
-    loop.post({"do": "grand", "value": 0.5})
-    loop.post({"do": "nonsense"})
+    loop.post(action({"do": "grand", "value": 0.5}))
+    loop.post(action({"do": "stop", "key": "nonsense"}), refused.append)
     loop.tick(100.5)
     assert output.frames[-1][1][0, 4] == 64
     assert len(refused) == 1
-    assert "nonsense" in refused[0]
+    assert "does not run" in refused[0]
 
 
 def test_a_preview_lasts_until_the_next_show_part():
     compiler = Compiler()
-    compiler.set_rig(RIG)
-    compiler.set_show(show(effect()))
-    first = compiler.program().instances["draft:1"]
-    assert compiler.program().instances["draft:1"].placed is first.placed, "what did not change is not placed again"
-    compiler.preview_effect(1, effect(name="other"))
-    assert compiler.program().instances["draft:1"].name == "other"
-    compiler.set_show(show(effect()))
-    assert compiler.program().instances["draft:1"].name == "rise"
+    first = program(show(effect()), compiler).instances["draft:1"]
+    again = program(show(effect(), revision=2), compiler).instances["draft:1"]
+    assert again is first, "what did not change is not placed again"
+    assert compiler.preview_effect(1, effect(name="other")).instances["draft:1"].name == "other"
+    assert program(show(effect(), revision=3), compiler).instances["draft:1"].name == "rise"
+    assert (compiler.arrived("effect", 1), compiler.arrived("opening")) == (1, 1), "of what did not change"
+
+
+def test_an_edit_makes_again_what_it_touches_and_nothing_else():
+    compiler = Compiler()
+    goes = {"attribute": "intensity", "form": {"kind": "stops", "stops": [{"value": {"palette": "Low"}, "travel": 0, "hold": 1}]}}
+    palettes = {"Low": {"values": {"intensity": 20.0}, "own": {}}}
+    both = two(effect(), effect(layers=[goes]), palettes=palettes)
+    before = program(both, compiler)
+    changes = {
+        "an effect": ([EffectPart(1, effect(name="other"))], {"control:1"}),
+        "a palette": ([PalettePart(1, "Low", {"intensity": 60.0}, {})], {"control:2"}),
+        "a tempo": ([TempoPart(1, "Renamed", 90.0, 1)], set()),
+        "a value": ([DraftValuesPart("intensity", {"1": 5.0})], set()),
+    }
+    for revision, (what, (parts, touched)) in enumerate(changes.items(), 2):
+        now = compiler.take(ShowUpdate("test", revision, parts))
+        assert {key for key in now.instances if now.instances[key] is not before.instances[key]} == touched, what
+        before = now
+    gone = compiler.take(ShowUpdate("test", 9, [], gone=[("control", 1)]))
+    assert list(gone.instances) == ["control:2"]
+    assert compiler.arrived("control", 1) == 9
 
 
 def test_live_frames_say_what_is_seen():

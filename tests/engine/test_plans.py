@@ -5,16 +5,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.documents import effects
-from tests.engine.shows import RIG
+from tests.engine.shows import RIG, rig_part
 from tests.waiting import until
 from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.effects.placement import place
-from zarabanda.engine.decoding import rig_from_message
+from zarabanda.engine.decoding import rig_of
 from zarabanda.engine.plans import Plans
 from zarabanda.formats import effect_document
 from zarabanda.workers import Troubles
 
-RIG_ = rig_from_message(RIG)
+RIG_ = rig_of(rig_part(RIG))
 
 
 class NoWorker(Plans):
@@ -57,7 +57,7 @@ def test_what_nobody_foresaw_is_planned_by_the_worker():
     assert plans.plan_of(RIG_, placed[:1])[1]
     assert not plans.plan_of(RIG_, placed)[1]
     assert until(lambda: plans.plan_of(RIG_, placed)[1], 10)
-    other = rig_from_message(RIG | {"revision": "2"})
+    other = rig_of(rig_part(RIG | {"revision": "2"}))
     assert not plans.plan_of(other, placed)[1], "another rig, other plans"
     plans.close()
 

@@ -3,11 +3,12 @@
 import numpy as np
 import pytest
 
-from tests.engine.shows import RIG, Live, effect, on_tempo, program, show
+from tests.engine.shows import Live, effect, on_tempo, program, show
 from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.tempo import Tempo
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import Audition
 
 
 class Desk:
@@ -15,7 +16,6 @@ class Desk:
 
     def __init__(self, message, t=0.0):
         self.compiler = Compiler()
-        self.compiler.set_rig(RIG)
         self.state = Live()
         self.edit(message, t)
 
@@ -101,7 +101,7 @@ def test_taps_set_the_rate_and_the_beat_falls_on_them():
     desk = Desk(show(effect(speed=on_tempo())))
     for n in range(5):
         desk.state.act({"do": "tap", "tempo": "Movement"}, 10.0 + n * 0.4)
-    tempo = desk.state.tempos["Movement"]
+    tempo = desk.state.tempo("Movement")
     assert tempo.bpm == pytest.approx(150)
     for beats in (1, 2, 7):
         beat = tempo.beats(11.6 + 0.4 * beats)
@@ -197,8 +197,9 @@ def test_opening_actions_run_once():
         ({}, "There is no action None"),
         ({"do": "level", "control": "control:9", "value": 1}, "no longer on the page"),
         ({"do": "level", "control": "control:1", "value": 7}, "from 0 to 1"),
-        ({"do": "level", "control": "control:1", "value": "x"}, "from 0 to 1"),
-        ({"do": "grand", "value": True}, "from 0 to 1"),
+        ({"do": "level", "control": "control:1", "value": "x"}, "level cannot be read: Expected `float`, got `str`"),
+        ({"do": "grand", "value": True}, "grand cannot be read: Expected `float`, got `bool`"),
+        ({"do": "grand", "value": 1, "more": 2}, "unknown field `more`"),
         ({"do": "bpm", "tempo": "Movement", "value": 5}, "10 to 400"),
         ({"do": "tap", "tempo": "Nothing"}, "no tempo 'Nothing'"),
         ({"do": "stop", "key": "x"}, "does not run"),
@@ -243,11 +244,9 @@ def test_layers_of_families_that_a_control_does_not_keep_are_silent():
 def test_an_audition_runs_beside_the_show_and_fades_when_it_ends():
     desk = Desk(show(effect()))
     compiler = desk.compiler
-    compiler.audition({"effect_id": 7, "effect": effect(name="tried"), "heads": ["1", "2"]})
-    desk.state.swap(compiler.program(), 1.0)
+    desk.state.swap(compiler.audition(Audition(7, effect(name="tried"), ["1", "2"])), 1.0)
     assert list(desk.state.playing) == ["draft:1", "audition"]
-    compiler.audition(None)
-    desk.state.swap(compiler.program(), 2.0)
+    desk.state.swap(compiler.audition(None), 2.0)
     assert desk.state.playing["audition"].stopping
     desk.state.advance(3.0)
     assert list(desk.state.playing) == ["draft:1"]
@@ -256,7 +255,6 @@ def test_an_audition_runs_beside_the_show_and_fades_when_it_ends():
 def test_what_is_let_go_ends_without_a_fade():
     desk = Desk(show(effect()))
     compiler = desk.compiler
-    compiler.set_show(show(effect()) | {"instances": []}, ["draft:1"])
-    desk.state.swap(compiler.program(), 1.0)
+    desk.state.swap(program(show(effect()) | {"instances": []}, compiler, let_go=["draft:1"]), 1.0)
     assert not desk.state.playing
-    assert compiler.program().let_go == ()
+    assert compiler.preview_values({}).let_go == ()

@@ -80,7 +80,7 @@ def test_sequence_keep_alive_and_termination(node):
     while time.monotonic() < end and not all(row["terminated"] for row in node.status()["universes"]):
         node.wait_for(lambda slots: True, 0.1)
     assert all(row["terminated"] for row in node.status()["universes"])
-    assert output.report()["errors"] == 0
+    assert output.report().errors == 0
 
 
 def test_the_node_counts_lost_packets(node):

@@ -16,6 +16,7 @@ from zarabanda.show import history, repositories
 from zarabanda.show import store as stores
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Base, ControlRow, DraftEffect, Edit, EffectRow, Page
+from zarabanda.targets import EffectOnHeads
 
 
 @pytest.fixture
@@ -41,9 +42,10 @@ class Client(threading.Thread):
 
     def set(self, value):
         with self.store.edit(f"client {self.number}", "Depth") as session:
-            row = repositories.get(session, EffectRow, self.effect_id, "effect")
+            row = repositories.rows.get(session, EffectRow, self.effect_id, "effect")
             path = f"layers.{self.number}.anchor.depth"
-            repositories.change_effect(session, row.id, effect_edit.change(row.document, "set", path, value))
+            before = repositories.effects.document_of(session, row)
+            repositories.effects.change(session, row.id, effect_edit.change(before, "set", path, value))
 
     def run(self):
         chance = random.Random(self.number)
@@ -76,7 +78,7 @@ def test_no_acknowledged_edit_of_eight_clients_is_lost(store, tmp_path):
     layers = [{**document["layers"][0], "anchor": {"kind": "above", "depth": 7.0 * (n + 1)}} for n in range(CLIENTS)]
     with store.edit("setup", "Shared") as session:
         whole = effect_edit.read(document | {"layers": layers})
-        effect_id = repositories.store_effect(session, whole, kept=True).id
+        effect_id = repositories.effects.store(session, whole, kept=True).id
     other = Store(tmp_path / "show.db")  # half of them edit by way of another process, as while one web process follows another
     clients = [Client((store, other)[n % 2], n, effect_id) for n in range(CLIENTS)]
     for client in clients:
@@ -93,14 +95,14 @@ def test_no_acknowledged_edit_of_eight_clients_is_lost(store, tmp_path):
 
 def test_of_controls_put_on_one_place_at_once_one_gets_it(store):
     with store.reading() as session:
-        effect = repositories.library(session)[0].id
+        effect = repositories.effects.library(session)[0].id
     outcome = []
 
     def put():
         try:
             with store.edit("a", "Put") as session:
-                repositories.add_control(
-                    session, 1, place=3, name="x", mode="fader", effect_id=effect, heads=["101"], release_s=0.4
+                repositories.pages.add_control(
+                    session, 1, place=3, name="x", mode="fader", target=EffectOnHeads(effect, ("101",)), release_s=0.4
                 )
             outcome.append("there")
         except InUse:
@@ -119,18 +121,20 @@ def test_of_controls_put_on_one_place_at_once_one_gets_it(store):
 
 def new_effect(store, browser="a", name="Mine"):
     with store.edit(browser, "Start") as session:
-        return repositories.store_effect(session, effect_edit.new_effect("intensity", name), kept=True).id
+        return repositories.effects.store(session, effect_edit.new_effect("intensity", name), kept=True).id
 
 
 def test_undo_of_what_another_uses_by_now_says_by_what(store):
     effect = new_effect(store)
     with store.edit("b", "Put") as session:
-        repositories.add_control(session, 1, place=1, name="Kelp", mode="fader", effect_id=effect, heads=["1"], release_s=0.4)
+        repositories.pages.add_control(
+            session, 1, place=1, name="Kelp", mode="fader", target=EffectOnHeads(effect, ("1",)), release_s=0.4
+        )
     with pytest.raises(InUse, match="in use by now, by the control “Kelp”"):
         store.undo("a")
     with store.edit("b", "Draft") as session:
         session.delete(session.scalars(select(ControlRow)).one())
-        repositories.put_on_draft(session, effect, ["1"])
+        repositories.draft.put_on(session, effect, ["1"])
     with pytest.raises(InUse, match="the draft"):
         store.undo("a")
     store.undo("b")
@@ -142,29 +146,29 @@ def test_undo_of_what_another_uses_by_now_says_by_what(store):
 
 def test_undo_of_a_palette_that_an_effect_goes_to_says_so(store):
     with store.edit("a", "Palette") as session:
-        repositories.store_palette(session, "Dusk", PaletteDocument(family="colour", colour="#102030"))
+        repositories.palettes.store(session, "Dusk", PaletteDocument(family="colour", colour="#102030"))
     with store.edit("b", "Effect") as session:
         document = effect_edit.new_effect("colour", "Goes there").plain()
         document["layers"][0]["form"]["stops"][0]["value"] = {"palette": "Dusk"}
-        repositories.store_effect(session, effect_edit.read(document), kept=True)
+        repositories.effects.store(session, effect_edit.read(document), kept=True)
     with pytest.raises(InUse, match="“Goes there”"):
         store.undo("a")
 
 
 def test_what_comes_back_to_a_place_that_is_taken_is_refused(store):
     effect = new_effect(store)
-    put = {"place": 1, "name": "First", "mode": "fader", "effect_id": effect, "heads": ["1"], "release_s": 0.4}
+    put = {"place": 1, "name": "First", "mode": "fader", "target": EffectOnHeads(effect, ("1",)), "release_s": 0.4}
     with store.edit("a", "Put") as session:
-        first = repositories.add_control(session, 1, **put).id
-        repositories.add_control(session, 1, **put | {"place": 2, "name": "Beside"})
+        first = repositories.pages.add_control(session, 1, **put).id
+        repositories.pages.add_control(session, 1, **put | {"place": 2, "name": "Beside"})
     with store.edit("a", "Take off") as session:
         session.delete(session.get(ControlRow, first))
     with store.edit("b", "Put") as session:
-        repositories.add_control(session, 1, **put | {"name": "Second"})
+        repositories.pages.add_control(session, 1, **put | {"name": "Second"})
     with pytest.raises(InUse, match="the control “Second” is there by now"):
         store.undo("a")
     with store.edit("a", "Delete") as session:
-        repositories.delete_effect(session, new_effect_id := new_effect_in(session))
+        repositories.effects.remove(session, new_effect_id := new_effect_in(session))
     new_effect(store, "b", "Tide fold")
     with pytest.raises(InUse, match="“Tide fold” is there by now"):
         store.undo("a")
@@ -208,7 +212,7 @@ def test_the_history_is_cut_by_count_and_age(store, monkeypatch):
     monkeypatch.setattr(stores, "_FORGET_EVERY", 5)
     for n in range(40):
         with store.edit("a", f"{n}") as session:
-            repositories.set_draft_values(session, "intensity", {"101": float(n)})
+            repositories.draft.set_values(session, "intensity", {"101": float(n)})
     with store.reading() as session:
         left = session.scalars(select(Edit.label).order_by(Edit.id)).all()
     assert 10 <= len(left) < 16

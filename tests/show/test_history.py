@@ -27,7 +27,7 @@ def dump(store):
         return {
             table.name: sorted(map(str, session.execute(table.select()).mappings()))
             for table in Base.metadata.sorted_tables
-            if table.name != "edit"
+            if table.name not in ("edit", "reference")
         }
 
 
@@ -40,21 +40,21 @@ def test_the_migrations_make_what_the_tables_say(store):
 
 def start(store, browser="a"):
     with store.edit(browser, "Start") as session:
-        row = repositories.store_effect(
-            session, effect_edit.new_effect("intensity", repositories.free_name(session, "Mine")), kept=True
+        row = repositories.effects.store(
+            session, effect_edit.new_effect("intensity", repositories.effects.free_name(session, "Mine")), kept=True
         )
-        repositories.put_on_draft(session, row.id, ["101", "102"])
+        repositories.draft.put_on(session, row.id, ["101", "102"])
         return row.id
 
 
 def delete(store, effect_id):
     with store.edit("a", "Delete") as session:
-        repositories.delete_effect(session, effect_id)
+        repositories.effects.remove(session, effect_id)
 
 
 def values(store):
     with store.edit("a", "Set") as session:
-        repositories.set_draft_values(session, "intensity", {"101": 40.0, "102": 50.0})
+        repositories.draft.set_values(session, "intensity", {"101": 40.0, "102": 50.0})
 
 
 EDITS = {
@@ -86,7 +86,7 @@ def test_each_browser_undoes_its_own(store):
     first = start(store, "a")
     values_before = dump(store)
     with store.edit("b", "Rename") as session:
-        repositories.keep_effect(session, first, "By b")
+        repositories.effects.keep(session, first, "By b")
     with pytest.raises(ZarabandaError, match="nothing to undo"):
         store.undo("c")
     with pytest.raises(ZarabandaError, match="changed since"):
@@ -107,8 +107,8 @@ def test_a_new_edit_forgets_what_could_be_redone(store):
 def test_a_failed_edit_changes_nothing(store):
     before = dump(store)
     with pytest.raises(ZarabandaError), store.edit("a", "Twice") as session:
-        repositories.store_effect(session, effect_edit.new_effect("pan", "Fresh"), kept=True)
-        repositories.store_effect(session, effect_edit.new_effect("pan", "fresh"), kept=True)
+        repositories.effects.store(session, effect_edit.new_effect("pan", "Fresh"), kept=True)
+        repositories.effects.store(session, effect_edit.new_effect("pan", "fresh"), kept=True)
     assert dump(store) == before
     with pytest.raises(ZarabandaError, match="nothing to undo"):
         store.undo("a")
@@ -120,7 +120,7 @@ def test_deleting_an_effect_takes_its_controls_and_undo_brings_them(tmp_path):
     with store.reading() as session:
         control = session.query(ControlRow).first()
     with store.edit("a", "Delete") as session:
-        repositories.delete_effect(session, control.effect_id)
+        repositories.effects.remove(session, control.effect_id)
     with store.reading() as session:
         assert session.get(ControlRow, control.id) is None
     store.undo("a")

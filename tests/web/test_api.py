@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from zarabanda.messages import PreviewEffect, PreviewValues
 from zarabanda.show import compile as compiling
 from zarabanda.web import openapi
 from zarabanda.web.app import create_app
@@ -336,7 +337,10 @@ def test_the_engine_gets_after_every_edit_what_the_whole_show_says(client, appli
     link, store = application.extensions["zarabanda"].link, application.extensions["zarabanda"].store
     sent = []
     monkeypatch.setattr(link, "send", sent.append)
+    link.push()
+    parts = {part.key: part for part in sent[0].parts}
     number, draft = new_effect(client)
+    parts |= {part.key: part for update in sent[1:] for part in update.parts}
     change = {"operation": "set", "path": "layers.0.anchor.depth", "value": 33, "preview": False}
     palette = client.get("/api/palettes").json["palettes"][0]
     edits = [
@@ -350,12 +354,16 @@ def test_the_engine_gets_after_every_edit_what_the_whole_show_says(client, appli
         lambda: client.delete(f"/api/draft/effects/{draft}"),
     ]
     for edit in edits:
-        before = len(sent)
+        del sent[1:]
         answer = edit()
         assert answer.status_code < 300, answer.text
-        assert len(sent) == before + 1
+        [_, update] = sent
+        assert (update.revision, update.session, update.whole) == (link.revision, link.session, False)
+        assert len(update.parts) + len(update.gone) <= 2
+        parts |= {part.key: part for part in update.parts}
+        parts = {key: part for key, part in parts.items() if key not in update.gone and key[0] != "rig"}
         with store.reading() as session:
-            assert sent[-1]["show"] == compiling.show_message(session, link.revision) | {"session": link.session}
+            assert parts == {part.key: part for part in compiling.all_parts(session)}
 
 
 @pytest.mark.parametrize("wrong", [{"heads": ["101", "7.77"]}, {"attribute": "warmth"}])
@@ -379,12 +387,10 @@ def test_previews_are_sent_and_keep_nothing(client, application, monkeypatch):
     change = {"operation": "set", "path": "layers.0.anchor.depth", "value": 33, "preview": True}
     shown = client.post(f"/api/effects/{number}/change", json=change).json
     client.post("/api/draft/values", json={"values": {"pan": {"101": -20.0, "102": 7.0}}, "preview": True})
-    assert [one["type"] for one in sent] == ["preview-effect", "preview-base"]
-    assert sent[0]["effect_id"] == number
-    assert (
-        sent[0]["document"]["layers"][0]["anchor"]["depth"] == 33 == shown["effect"]["document"]["layers"][0]["anchor"]["depth"]
-    )
-    assert sent[1]["values"]["pan"] == {"101": -20.0, "102": 7.0}
+    assert [type(one) for one in sent] == [PreviewEffect, PreviewValues]
+    assert sent[0].effect_id == number
+    assert sent[0].document["layers"][0]["anchor"]["depth"] == 33 == shown["effect"]["document"]["layers"][0]["anchor"]["depth"]
+    assert sent[1].values["pan"] == {"101": -20.0, "102": 7.0}
     assert client.get(f"/api/effects/{number}").json["document"] == kept
     assert client.get("/api/draft").json["values"] == draft
     client.delete("/api/draft")
@@ -401,5 +407,5 @@ def test_a_preview_that_comes_in_late_does_not_overtake_what_was_kept(client, ap
     assert late.status_code == 200
     assert sent == []
     client.post(f"/api/effects/{number}/change", json=depth | {"value": 30, "step": 9, "preview": True})
-    assert [one["document"]["layers"][0]["anchor"]["depth"] for one in sent] == [30]
-    assert sent[0]["revision"] == application.extensions["zarabanda"].link.revision
+    assert [one.document["layers"][0]["anchor"]["depth"] for one in sent] == [30]
+    assert sent[0].revision == application.extensions["zarabanda"].link.revision

@@ -2,16 +2,31 @@
 
 import threading
 
+import msgspec
 import pytest
 from sqlalchemy.exc import OperationalError
 
 from tests.waiting import until
-from zarabanda import wire
+from zarabanda import messages, wire
 from zarabanda.demo import salt_light
 from zarabanda.errors import ZarabandaError
+from zarabanda.formats import effect_edit
+from zarabanda.messages import (
+    AskLook,
+    Audition,
+    ControlPart,
+    Do,
+    DraftValuesPart,
+    EffectPart,
+    LetGo,
+    Press,
+    RigPart,
+    ShowUpdate,
+    TempoPart,
+)
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
-from zarabanda.show.tables import EffectRow, Fixture
+from zarabanda.show.tables import ControlRow, EffectRow, Fixture, Page
 from zarabanda.web import live
 from zarabanda.web.link import EngineLink
 from zarabanda.workers import Troubles
@@ -22,18 +37,22 @@ class Engine:
 
     def __init__(self, data, rig=""):
         self.got, self.rig = [], rig
-        self.server = wire.Server(wire.socket_path(data, "engine"), self.take, self.joined, Troubles())
+        decoder = msgspec.msgpack.Decoder(messages.ToEngine)
+        self.server = wire.Server(wire.socket_path(data, "engine"), decoder, self.take, self.joined, Troubles())
 
     def joined(self, peer):
-        peer.post({"type": "hello", "rig": self.rig})
+        peer.post(messages.EngineHello(self.rig))
 
     def take(self, peer, message):
         self.got.append(message)
-        if message["type"] == "look":
-            peer.post({"type": "look", "ref": message["ref"], "values": {"intensity": {"101": 12.5}}})
+        if isinstance(message, AskLook):
+            peer.post(messages.Look(message.ref, {"intensity": {"101": 12.5}}))
 
     def of(self, kind):
-        return [one for one in self.got if one["type"] == kind]
+        return [one for one in self.got if isinstance(one, kind)]
+
+    def parts(self, number, kind):
+        return [part for part in self.of(ShowUpdate)[number].parts if isinstance(part, kind)]
 
 
 @pytest.fixture
@@ -52,7 +71,7 @@ def linked(show):
     data, store, link = show
     engine = Engine(data)
     link.start()
-    assert until(lambda: engine.of("action"), 10), "it says who is there"
+    assert until(lambda: engine.of(Do), 10), "it says who is there"
     yield engine, store, link
     engine.server.close()
 
@@ -66,37 +85,64 @@ def rename(store, name="Renamed"):
 
 def test_the_rig_is_sent_when_the_engine_has_another_and_after_it_changed(linked):
     engine, store, link = linked
-    assert "rig" in engine.of("program")[0], "the engine had none"
-    rename(store)
-    assert until(lambda: len(engine.of("program")) == 2, 5)
-    assert "rig" not in engine.of("program")[1]
+    assert engine.parts(0, RigPart), "the engine had none"
+    number = rename(store)
+    assert until(lambda: len(engine.of(ShowUpdate)) == 2, 5)
+    assert [part.key for part in engine.of(ShowUpdate)[1].parts] == [("effect", number)], "what changed, and nothing else"
     with store.edit("a", "Move") as session:
         session.get(Fixture, 101).address = 481
-    assert until(lambda: len(engine.of("program")) == 3, 5)
-    moved = next(one for one in engine.of("program")[2]["rig"]["fixtures"] if one["number"] == 101)
-    assert moved["address"] == 481
-    assert link.rig_number == int(engine.of("program")[2]["rig"]["revision"][:8], 16)
+    assert until(lambda: len(engine.of(ShowUpdate)) == 3, 5)
+    [rig] = engine.parts(2, RigPart)
+    assert next(one for one in rig.fixtures if one.number == 101).address == 481
+    assert link.rig_number == int(rig.revision[:8], 16)
+
+
+def test_each_kind_of_edit_sends_its_parts(linked):
+    engine, store, _ = linked
+
+    def page(session):
+        session.get(Page, 1).name = "Other"
+
+    edits = {
+        lambda session: repositories.draft.set_values(session, "zoom", {"101": 20.0}): ("draft-values", "zoom"),
+        lambda session: repositories.draft.put_on(session, 1, ["101"]): ("draft-effect", 1),
+        lambda session: session.delete(session.get(ControlRow, 3)): ("control", 3),
+        page: ("control", 1),
+        lambda session: setattr(repositories.tempos.named(session, "Colour"), "bpm", 99.0): ("tempo", 2),
+    }
+    for number, (edit, key) in enumerate(edits.items(), 1):
+        with store.edit("a", "Edit") as session:
+            edit(session)
+        assert until(lambda wanted=number + 1: len(engine.of(ShowUpdate)) == wanted, 5)
+        sent = engine.of(ShowUpdate)[number]
+        assert key in [*(part.key for part in sent.parts), *map(tuple, sent.gone)]
+        assert (sent.whole, sent.revision) == (False, number + 1)
+    assert len(engine.parts(4, ControlPart)) == 11, "all that are left on the page"
+    store.undo("a")
+    assert until(lambda: len(engine.of(ShowUpdate)) == 7, 5)
+    assert [part.bpm for part in engine.parts(6, TempoPart)] == [96.0]
 
 
 def test_revisions_are_counted_from_0_in_a_session_of_their_own(linked, show):
     engine, store, link = linked
     rename(store)
-    until(lambda: len(engine.of("program")) == 2, 5)
-    assert [one["show"]["revision"] for one in engine.of("program")] == [1, 2]
+    until(lambda: len(engine.of(ShowUpdate)) == 2, 5)
+    assert [one.revision for one in engine.of(ShowUpdate)] == [1, 2]
     other = EngineLink(show[0], store, Troubles())
     assert other.revision == 0
-    assert other.session != link.session == engine.of("program")[0]["show"]["session"]
+    assert other.session != link.session == engine.of(ShowUpdate)[0].session
 
 
 def test_an_edit_of_another_process_is_not_forgotten_by_the_quick_way(linked):
     engine, store, link = linked
     store.on_edit = lambda touched: None  # another process edits: this one does not hear of it
     with store.edit("b", "Draft") as session:
-        repositories.set_draft_values(session, "intensity", {"101": 33.0})
+        repositories.draft.set_values(session, "intensity", {"101": 33.0})
     store.on_edit = link.edited
     rename(store)
-    shows = until(lambda: len(engine.of("program")) == 2 and engine.of("program"), 5)
-    assert shows[1]["show"]["draft"] == {"intensity": {"101": 33.0}}
+    shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate), 5)
+    assert shows[1].whole
+    assert engine.parts(1, DraftValuesPart) == [DraftValuesPart("intensity", {"101": 33.0})]
 
 
 def test_a_database_that_is_locked_for_once_does_not_end_the_link(show, monkeypatch):
@@ -112,7 +158,7 @@ def test_a_database_that_is_locked_for_once_does_not_end_the_link(show, monkeypa
 
     monkeypatch.setattr(store, "reading", locked)
     link.start()
-    assert until(lambda: engine.of("program"), 20)
+    assert until(lambda: engine.of(ShowUpdate), 20)
     assert until(lambda: not link.troubles.report(), 10)
     engine.server.close()
 
@@ -129,22 +175,23 @@ def test_an_edit_that_cannot_be_sent_is_told_and_made_good(linked, monkeypatch):
 
     monkeypatch.setattr(link, "push", once)
     number = rename(store)
-    shows = until(lambda: len(engine.of("program")) == 2 and engine.of("program"), 10)
-    sent = [one for one in shows[1]["show"]["instances"] if one["effect_id"] == number]
+    shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate), 10)
+    assert shows[1].whole
+    [sent] = [part for part in engine.parts(1, EffectPart) if part.id == number]
     with store.reading() as session:
-        assert all(one["effect"] == session.get(EffectRow, number).document for one in sent)
+        assert sent.document == session.get(EffectRow, number).document
 
 
 def test_what_a_browser_held_and_looked_at_is_let_go_when_it_is_gone(linked):
     engine, _, link = linked
     browser, other = link.join(), link.join()
-    link.act({"do": "press", "control": "control:1"}, browser)
-    link.audition(browser, {"effect_id": 1, "effect": {}, "heads": []})
+    link.act(Press("control:1", holder="somebody else"), browser)
+    link.audition(browser, 1, effect_edit.new_effect("zoom", "Tried"), [])
     link.leave(browser)
-    assert until(lambda: [one["on"] for one in engine.of("audition")][-1:] == [None], 5)
-    actions = until(lambda: len(engine.of("action")) == 3 and [one["action"] for one in engine.of("action")], 5)
-    assert actions[1]["holder"] == browser.holder != other.holder
-    assert actions[2] == {"do": "let-go", "holders": [browser.holder]}
+    assert until(lambda: [one.document for one in engine.of(Audition)][-1:] == [None], 5)
+    actions = until(lambda: len(engine.of(Do)) == 3 and [one.action for one in engine.of(Do)], 5)
+    assert actions[1].holder == browser.holder != other.holder
+    assert actions[2] == LetGo(holders=[browser.holder])
 
 
 def test_an_engine_that_comes_back_is_told_who_is_still_there(linked, show):
@@ -153,15 +200,15 @@ def test_an_engine_that_comes_back_is_told_who_is_still_there(linked, show):
     engine.server.close()
     assert until(lambda: not link.connected, 5)
     again = Engine(show[0], rig="other")
-    told = until(lambda: again.of("action"), 10)
-    assert told[0]["action"] == {"do": "let-go", "but": ["", browser.holder]}
+    told = until(lambda: again.of(Do), 10)
+    assert told[0].action == LetGo(but=["", browser.holder])
     again.server.close()
 
 
 def test_what_a_frozen_effect_shows_is_what_the_engine_says(linked):
     engine, _, link = linked
     assert link.look_of("control:1") == {"intensity": {"101": 12.5}}
-    assert engine.of("look")[0]["key"] == "control:1"
+    assert engine.of(AskLook)[0].key == "control:1"
 
 
 LONG = "x" * 5000
@@ -173,6 +220,7 @@ GARBAGE = [
     '{"type": "audition", "document": {"name": "x"}, "heads": [1]}',
     '{"type": "preview-effect", "effect_id": -1, "document": {}}',
     '{"type": "preview-effect", "effect_id": 99999999999999999999, "document": {}}',
+    '{"type": "action", "action": {"do": "let-go", "holders": ["a"]}}',
     f'{{"type": "{LONG}"}}', '{"type": "\\ud800"}', f'{{"type": "action", "action": {{"do": {10**30}}}}}',
 ]  # fmt: skip
 
@@ -205,7 +253,7 @@ def test_a_message_that_cannot_be_handled_is_told_and_the_next_one_is(tmp_path):
         got.append(message)
 
     left = threading.Event()
-    server = wire.Server(tmp_path / "s.sock", take, lambda peer: None, troubles, lambda peer: left.set())
+    server = wire.Server(tmp_path / "s.sock", wire.PLAIN, take, lambda peer: None, troubles, lambda peer: left.set())
     with wire.connect(tmp_path / "s.sock") as connection:
         wire.send(connection, {"type": "bad"})
         until(troubles.report, 5)

@@ -862,6 +862,276 @@ export interface components {
             name: string;
         };
         /**
+         * Act
+         * @description A live action; ref comes back with a refusal.
+         */
+        LiveAct: {
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"];
+            /** @default null */
+            ref?: unknown;
+            /** @enum {unknown} */
+            type: "action";
+        };
+        /**
+         * Audition
+         * @description An effect to be seen on heads beside what the show has; without a document: no more.
+         */
+        LiveAudition: {
+            /** @default null */
+            document?: unknown;
+            /** @default 0 */
+            effect_id?: number;
+            /** @default [] */
+            heads?: string[];
+            /** @enum {unknown} */
+            type: "audition";
+        };
+        /**
+         * Blackout
+         * @description All light off, or not.
+         */
+        LiveBlackout: {
+            /** @enum {unknown} */
+            do: "blackout";
+            /** @default false */
+            on?: boolean;
+        };
+        /**
+         * Bpm
+         * @description Set a tempo by a number, 10 to 400.
+         */
+        LiveBpm: {
+            /** @enum {unknown} */
+            do: "bpm";
+            tempo: string;
+            value: number;
+        };
+        /**
+         * EngineIs
+         * @description The engine came or went; message: what does not run, in words.
+         */
+        LiveEngineIs: {
+            connected: boolean;
+            message: string;
+            /** @enum {unknown} */
+            type: "engine";
+        };
+        /**
+         * Freeze
+         * @description Hold the phase where it is, or let it go on from there.
+         */
+        LiveFreeze: {
+            /** @enum {unknown} */
+            do: "freeze";
+            key: string;
+            /** @default true */
+            on?: boolean;
+        };
+        LiveFromBrowser: components["schemas"]["LiveAct"] | components["schemas"]["LiveWatch"] | components["schemas"]["LivePreviewEffect"] | components["schemas"]["LiveAudition"];
+        /**
+         * Grand
+         * @description Set the grand master, 0…1.
+         */
+        LiveGrand: {
+            /** @enum {unknown} */
+            do: "grand";
+            value: number;
+        };
+        /**
+         * Hello
+         * @description The live socket is open. engine: whether the engine is there.
+         */
+        LiveHello: {
+            engine: boolean;
+            /** @enum {unknown} */
+            type: "hello";
+            version: number;
+        };
+        /**
+         * Level
+         * @description Move a fader, 0…1.
+         */
+        LiveLevel: {
+            control: string;
+            /** @enum {unknown} */
+            do: "level";
+            value: number;
+        };
+        /**
+         * LineUp
+         * @description Put all effects of a tempo on its beats.
+         */
+        LiveLineUp: {
+            /** @enum {unknown} */
+            do: "line-up";
+            tempo: string;
+        };
+        /**
+         * LoopHealth
+         * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed.
+         */
+        LiveLoopHealth: {
+            errors: number;
+            frames: number;
+            last_error: string;
+            late: number;
+            median_ms: number;
+            p99_ms: number;
+            rate: number;
+            troubles: components["schemas"]["LiveTrouble"][];
+        };
+        /**
+         * OutputState
+         * @description What an output has sent, and to where.
+         */
+        LiveOutputState: {
+            /** @default null */
+            cid?: string | null;
+            errors: number;
+            kind: string;
+            /** @default  */
+            last_error?: string;
+            packets: number;
+            /** @default null */
+            priority?: number | null;
+            to: string;
+        };
+        /**
+         * Press
+         * @description Press a button, or let go of it. holder: who does, known by the web process.
+         */
+        LivePress: {
+            control: string;
+            /** @enum {unknown} */
+            do: "press";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+        };
+        /**
+         * PreviewEffect
+         * @description An effect as it is being edited, until the next edit. revision: of the show that it was made from.
+         */
+        LivePreviewEffect: {
+            document: unknown;
+            effect_id: number;
+            /** @default 0 */
+            revision?: number;
+            /** @enum {unknown} */
+            type: "preview-effect";
+        };
+        /**
+         * Refused
+         * @description An action that was not done, and why; ref as it came with the action.
+         */
+        LiveRefused: {
+            message: string;
+            /** @default null */
+            ref?: unknown;
+            /** @enum {unknown} */
+            type: "refused";
+        };
+        /**
+         * Run
+         * @description Let something play again that was stopped.
+         */
+        LiveRun: {
+            /** @enum {unknown} */
+            do: "run";
+            key: string;
+        };
+        /**
+         * RunningState
+         * @description Something that plays. number: its name in live frames; layer_shifts: live phase shifts, in cycles of each layer.
+         */
+        LiveRunningState: {
+            effect_id: number;
+            frozen: boolean;
+            key: string;
+            layer_shifts: number[];
+            level: number;
+            name: string;
+            number: number;
+            source: string;
+            stopping: boolean;
+            theta: number;
+        };
+        /**
+         * State
+         * @description What is live, told twice a second and after every change. levels: of controls, 0…1.
+         */
+        LiveState: {
+            blackout: boolean;
+            grand: number;
+            health: components["schemas"]["LiveLoopHealth"];
+            levels: {
+                [key: string]: number;
+            };
+            outputs: components["schemas"]["LiveOutputState"][];
+            revision: number;
+            running: components["schemas"]["LiveRunningState"][];
+            session: string;
+            stopped: string[];
+            t: number;
+            tempos: components["schemas"]["LiveTempoState"][];
+            /** @enum {unknown} */
+            type: "state";
+        };
+        /**
+         * Stop
+         * @description Bring one thing back to base.
+         */
+        LiveStop: {
+            /** @enum {unknown} */
+            do: "stop";
+            key: string;
+        };
+        /**
+         * StopAll
+         * @description Bring everything back to base.
+         */
+        LiveStopAll: {
+            /** @enum {unknown} */
+            do: "stop-all";
+        };
+        /**
+         * Tap
+         * @description Tap a tempo, by its name.
+         */
+        LiveTap: {
+            /** @enum {unknown} */
+            do: "tap";
+            tempo: string;
+        };
+        /**
+         * TempoState
+         * @description How fast a tempo is, and its beat at the state's time.
+         */
+        LiveTempoState: {
+            beat: number;
+            bpm: number;
+            name: string;
+        };
+        LiveToBrowser: components["schemas"]["LiveHello"] | components["schemas"]["LiveEngineIs"] | components["schemas"]["LiveState"] | components["schemas"]["LiveRefused"];
+        /**
+         * Trouble
+         * @description What is wrong now, in words.
+         */
+        LiveTrouble: {
+            text: string;
+            who: string;
+        };
+        /**
+         * Watch
+         * @description Universes to see live.
+         */
+        LiveWatch: {
+            /** @enum {unknown} */
+            type: "watch";
+            universes: number[];
+        };
+        /**
          * NewControl
          * @description An effect on a fader or button.
          */

@@ -2,10 +2,10 @@ import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
 import { onEveryFrame } from "../live/loop";
+import { BpmField } from "./BpmField";
 import { act, live, useLive, useTempos } from "../live/socket";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
-import { NumberField } from "../ui/NumberField";
 
 const Row = styled.div`
   @media (max-width: 1180px) {
@@ -59,18 +59,7 @@ export function TempoTools() {
         onChange={(key) => setName(String(key))}
         placeholder="Tempo"
       />
-      <NumberField
-        label="Beats per minute"
-        hideLabel
-        unit="BPM"
-        minValue={10}
-        maxValue={400}
-        step={0.1}
-        formatOptions={{ minimumFractionDigits: 1, maximumFractionDigits: 1 }}
-        value={tempo ? Math.round(tempo.bpm * 10) / 10 : NaN}
-        isDisabled={!tempo}
-        onChange={(value) => tempo && value >= 10 && act({ do: "bpm", tempo: tempo.name, value })}
-      />
+      <BpmField tempo={tempo} />
       <Button isDisabled={!tempo} onPressStart={() => tempo && act({ do: "tap", tempo: tempo.name })}>
         Tap
       </Button>

@@ -1,52 +1,15 @@
 import { useRef } from "react";
 import { create } from "zustand";
 
+import type { Schemas } from "../api/client";
 import { refresh, showHasChanged } from "../api/queries";
 import { say } from "../ui/Toasts";
 import { readFrame, type HeadsFrame, type Running } from "./frame";
 import { wake } from "./loop";
 
-export interface LiveTempo {
-  name: string;
-  bpm: number;
-  beat: number;
-}
-export interface RunningChip {
-  key: string;
-  number: number;
-  effect_id: number;
-  name: string;
-  source: string;
-  level: number;
-  stopping: boolean;
-  frozen: boolean;
-  theta: number;
-  /** Live phase shifts of its layers, kept over edits so that nothing jumps; in cycles of each layer. */
-  layer_shifts: number[];
-}
-export interface LiveState {
-  t: number;
-  session: string;
-  revision: number;
-  tempos: LiveTempo[];
-  running: RunningChip[];
-  stopped: string[];
-  levels: Record<string, number>;
-  grand: number;
-  blackout: boolean;
-  health: {
-    rate: number;
-    frames: number;
-    late: number;
-    errors: number;
-    last_error: string;
-    median_ms: number;
-    p99_ms: number;
-    /** What is wrong now, in words. */
-    troubles: { who: string; text: string }[];
-  };
-  outputs: { kind: string; to: string; packets: number; errors: number; last_error?: string }[];
-}
+/** What is live, as the engine tells it; types of the live socket come from the messages of the server. */
+export type LiveState = Schemas["LiveState"];
+export type Action = Schemas["LiveAct"]["action"];
 
 interface Connection {
   connected: boolean;
@@ -117,20 +80,22 @@ let socket: WebSocket | null = null;
 let retry = FIRST_RETRY_MS;
 let watched: number[] = [];
 
-function take(message: Record<string, unknown>) {
-  if (message.type === "state") {
-    const before = useLive.getState().state;
-    const state = message as unknown as LiveState;
-    useLive.setState({ state });
-    connectionIs({ engine: true });
-    if (before && (before.revision !== state.revision || before.session !== state.session))
-      showHasChanged(before, state);
-  } else if (message.type === "engine") {
-    connectionIs({ engine: message.connected === true, down: String(message.message ?? "") });
-  } else if (message.type === "hello") {
-    connectionIs({ engine: message.engine === true });
-  } else if (message.type === "refused") {
-    say(String(message.message));
+function take(message: Schemas["LiveToBrowser"]) {
+  switch (message.type) {
+    case "state": {
+      const before = useLive.getState().state;
+      useLive.setState({ state: message });
+      connectionIs({ engine: true });
+      if (before && (before.revision !== message.revision || before.session !== message.session))
+        showHasChanged(before, message);
+      break;
+    }
+    case "engine":
+      return connectionIs({ engine: message.connected, down: message.message });
+    case "hello":
+      return connectionIs({ engine: message.engine });
+    case "refused":
+      say(message.message);
   }
 }
 
@@ -147,7 +112,7 @@ export function connect() {
     if (again) refresh();
   };
   socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
-    if (typeof data === "string") return take(JSON.parse(data) as Record<string, unknown>);
+    if (typeof data === "string") return take(JSON.parse(data) as Schemas["LiveToBrowser"]);
     const frame = readFrame(data);
     if (frame?.kind === "heads") {
       live.heads = frame;
@@ -162,26 +127,20 @@ export function connect() {
   };
 }
 
-function post(message: unknown) {
+function post(message: Schemas["LiveFromBrowser"]) {
   if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(message));
 }
 
 /** A live action: acts on the next frame, is never undone. */
-export function act(action: Record<string, unknown>) {
+export function act(action: Action) {
   if (socket?.readyState !== WebSocket.OPEN)
     say("Not connected: this did nothing. It connects again by itself.");
   post({ type: "action", action });
 }
 
-interface Audition {
-  effect_id: number;
-  document: unknown;
-  heads: string[];
-}
-
 /** See an effect on heads without applying it; null ends that, and so does leaving the page. */
-export function audition(effect: Audition | null) {
-  post({ type: "audition", ...(effect ?? {}) });
+export function audition(effect: Omit<Schemas["LiveAudition"], "type"> | null) {
+  post({ type: "audition", ...effect });
 }
 
 /** Which universes to show live. */

@@ -12,6 +12,7 @@ from zarabanda.formats.rig_document import FixtureDocument, ModeDocument, check_
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Fixture, Group, Mode, Page, Show, TempoRow
+from zarabanda.targets import EffectOnHeads
 
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
@@ -46,11 +47,11 @@ def new_show(session: Session, name: str) -> None:
     session.add(Show(id=1, name=name, settings={}))
     session.add_all(TempoRow(name=tempo, bpm=bpm, position=n) for n, (tempo, bpm) in enumerate(TEMPOS))
     for palette, colour in COLOURS:
-        repositories.store_palette(session, palette, PaletteDocument(family="colour", colour=colour))
+        repositories.palettes.store(session, palette, PaletteDocument(family="colour", colour=colour))
     for palette, pan, tilt in POSITIONS:
-        repositories.store_palette(session, palette, PaletteDocument(family="position", values={"pan": pan, "tilt": tilt}))
+        repositories.palettes.store(session, palette, PaletteDocument(family="position", values={"pan": pan, "tilt": tilt}))
     for document in LIBRARY:
-        repositories.store_effect(session, EffectDocument.model_validate(document), kept=True)
+        repositories.effects.store(session, EffectDocument.model_validate(document), kept=True)
 
 
 def add_rig(session: Session, modes: list[dict[str, Any]], every: list[dict[str, Any]]) -> None:
@@ -86,11 +87,11 @@ def build(store: Store) -> None:
         page = Page(name="Dance floor", position=0)
         session.add(page)
         session.flush()
-        effects = {row.name: row.id for row in repositories.library(session)}
+        effects = {row.name: row.id for row in repositories.effects.library(session)}
         for mode, place, effect, group, label in PAGE:
-            control = repositories.add_control(
-                session, page.id, place=place, name=label, mode=mode, effect_id=effects[effect],
-                heads=heads_of[group], release_s=0.6,
+            control = repositories.pages.add_control(
+                session, page.id, place=place, name=label, mode=mode, release_s=0.6,
+                target=EffectOnHeads(effects[effect], tuple(heads_of[group])),
             )  # fmt: skip
             if mode == "fader" and place in OPENING:
                 show = session.get(Show, 1)

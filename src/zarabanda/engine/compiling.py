@@ -1,123 +1,244 @@
-"""Making programs from plain messages, off the frame loop."""
+"""Making programs from parts of the show, off the frame loop. What a part does not touch is not made again."""
 
 from __future__ import annotations
 
 import copy
-from collections.abc import Sequence
+from collections.abc import Collection, Iterator, Sequence
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
-from zarabanda.core.effects.effect import from_document
+from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
 from zarabanda.core.effects.placement import place
-from zarabanda.core.playback.frame import base_of
+from zarabanda.core.playback.frame import Base, base_of
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import (
+    AnyPart,
+    Audition,
+    ControlPart,
+    DraftEffectPart,
+    DraftValuesPart,
+    EffectPart,
+    OpeningPart,
+    PalettePart,
+    PartKey,
+    PlayerId,
+    RigPart,
+    ShowUpdate,
+    TempoPart,
+    Values,
+    control_id,
+)
+from zarabanda.targets import EffectOnHeads
 
-from .decoding import rig_from_message
-from .program import EMPTY_RIG, Control, Instance, Program
+from .decoding import rig_of
+from .program import EMPTY, Control, Instance, Program
 
-AUDITION = "audition"
-"""Key of an effect that is only being looked at."""
+AUDITION = PlayerId("audition")
+"""Plays an effect that is only being looked at."""
+_UNREADABLE = (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError)
 
 
-def of_families(document: dict[str, Any], families: list[str] | None) -> dict[str, Any]:
-    """The document with layers of other families silent; None: all of them act."""
+def of_families(effect: Effect, families: Collection[str] | None) -> Effect:
+    """The effect with layers of other families silent; None: all of them act."""
     if families is None:
-        return document
+        return effect
     layers = [
-        layer if attributes.BY_NAME[attributes.touched(layer["attribute"])[0]].family in families else {**layer, "muted": True}
-        for layer in document["layers"]
+        layer if attributes.BY_NAME[attributes.touched(layer.attribute)[0]].family in families else replace(layer, muted=True)
+        for layer in effect.layers
     ]
-    return {**document, "layers": layers}
+    return replace(effect, layers=tuple(layers))
+
+
+def palettes_of(document: Any) -> set[int]:
+    """Numbers of the palettes that a document goes to."""
+    if isinstance(document, dict):
+        if isinstance(document.get("palette"), int):
+            return {document["palette"]}
+        return set[int]().union(*map(palettes_of, document.values()))
+    return set[int]().union(*map(palettes_of, document)) if isinstance(document, list) else set()
 
 
 class Compiler:
-    """Makes programs from messages; remembers placed effects, so that an edit costs what it changes."""
+    """Makes programs from parts; keeps what it made of each, so that an edit costs what it changes."""
 
     def __init__(self) -> None:
-        self._rig, self._rig_revision = EMPTY_RIG, ""
-        self._known: dict[str, tuple[dict[str, Any], Instance]] = {}
-        self._drifts: dict[str, Drifts] = {}
-        self._palettes: dict[str, Palette] = {}
-        self._show: dict[str, Any] = {}
+        self._parts: dict[PartKey, AnyPart] = {}
+        self._arrived: dict[PartKey, int] = {}
         self._previews: dict[int, dict[str, Any]] = {}
-        self._audition: dict[str, Any] | None = None
-        self._let_go: tuple[str, ...] = ()
+        self._values_preview: Values | None = None
+        self._audition: Audition | None = None
+        self._effects: dict[int, Effect] = {}
+        self._palettes: dict[int, Palette] = {}
+        self._drifts: dict[PlayerId, Drifts] = {}
+        self._base: Base | None = None
+        self._program = EMPTY
 
     def copy(self) -> Compiler:
         """Another that knows the same: to try something out."""
         other = copy.copy(self)
-        other._known, other._previews, other._drifts = dict(self._known), dict(self._previews), dict(self._drifts)
+        for name, value in vars(self).items():
+            if isinstance(value, dict):
+                setattr(other, name, dict(value))
         return other
 
-    def set_rig(self, message: dict[str, Any]) -> None:
-        """Take a new rig."""
-        self._rig, self._rig_revision = rig_from_message(message), message["revision"]
-        self._known.clear()
+    @property
+    def parts(self) -> Collection[AnyPart]:
+        """All parts of the show."""
+        return self._parts.values()
 
-    def set_show(self, message: dict[str, Any], let_go: Sequence[str] = ()) -> None:
-        """Take a new show part; previews of effects end. let_go: keys of what ends without a fade."""
-        if message.get("palettes") != self._show.get("palettes"):
-            self._palettes = {name: Palette(name, **values) for name, values in message.get("palettes", {}).items()}
-            self._known.clear()
-        self._show, self._let_go = message, tuple(let_go)
-        self._previews.clear()
+    @property
+    def rig_revision(self) -> str:
+        """Of the rig that it has."""
+        return self._program.rig_revision
 
-    def preview_effect(self, effect_id: int, document: dict[str, Any]) -> None:
-        """Take another document for an effect, until the next show part."""
+    def arrived(self, subject: str, number: int | str | None = None) -> int:
+        """The revision in which a part came or went; without a number, the newest part of that subject."""
+        if number is not None:
+            return self._arrived.get((subject, number), 0)
+        return max((revision for key, revision in self._arrived.items() if key[0] == subject), default=0)
+
+    def take(self, update: ShowUpdate) -> Program:
+        """The program with an update; previews end."""
+        if update.session != self._program.session:
+            self._arrived = dict.fromkeys(self._arrived, 0)
+        gone = set(self._parts) - {part.key for part in update.parts} - {("rig", 0)} if update.whole else set(update.gone)
+        changed: set[PartKey] = set(gone) | {("effect", number) for number in self._previews}
+        for key in gone:
+            self._parts.pop(key, None)
+            self._arrived[key] = update.revision
+        for part in update.parts:
+            if self._parts.get(part.key) != part:
+                changed.add(part.key)
+                self._arrived[part.key] = update.revision
+                self._parts[part.key] = part
+        if self._values_preview is not None:
+            changed.add(("draft-values", ""))
+        self._previews, self._values_preview = {}, None
+        return self._made(changed, revision=update.revision, session=update.session, let_go=tuple(update.let_go))
+
+    def preview_effect(self, effect_id: int, document: dict[str, Any]) -> Program:
+        """The program with another document for an effect, until the next update."""
         self._previews[effect_id] = document
+        return self._made({("effect", effect_id)})
 
-    def audition(self, message: dict[str, Any] | None) -> None:
-        """Let an effect be seen on heads (`effect_id`, `effect`, `heads`) beside what the show has; None ends that."""
-        self._audition = message and {"key": AUDITION, "source": "preview", "always": True, **message}
+    def preview_values(self, values: Values) -> Program:
+        """The program with other values set by hand, until the next update."""
+        self._values_preview = values
+        return self._made({("draft-values", "")})
 
-    def preview_base(self, values: dict[str, dict[str, float]]) -> None:
-        """Take other draft values, until the next show part."""
-        self._show = {**self._show, "draft": values}
+    def audition(self, message: Audition | None) -> Program:
+        """The program with an effect that is seen on heads beside what the show has; None ends that."""
+        self._audition = message
+        return self._made({("audition", 0)})
 
-    def program(self) -> Program:
-        """The program of what was taken so far."""
-        show = self._show
-        indexes, values = [], []
-        for name, heads in show.get("draft", {}).items():
-            row = attributes.INDEX[name] * len(self._rig)
+    # making
+
+    def _of(self, kind: type[Any]) -> Iterator[Any]:
+        return (part for part in self._parts.values() if isinstance(part, kind))
+
+    def _made(self, changed: set[PartKey], **more: Any) -> Program:
+        """The program, of which these parts have changed."""
+        subjects = {subject for subject, _ in changed}
+        before, now = self._program, replace(self._program, let_go=())
+        if "rig" in subjects:
+            part = self._parts[("rig", 0)]
+            assert isinstance(part, RigPart)
+            now = replace(now, rig=rig_of(part), rig_revision=part.revision)
+        if subjects & {"rig", "draft-values"} or self._base is None:
+            self._base = self._base_of(now)
+        if "tempo" in subjects:
+            tempos = sorted(self._of(TempoPart), key=lambda one: (one.position, one.id))
+            now = replace(now, tempos={tempo.id: tempo for tempo in tempos})
+        if "opening" in subjects:
+            now = replace(now, opening=tuple(one for part in self._of(OpeningPart) for one in part.actions))
+        if "control" in subjects:
+            now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
+        if subjects & {"rig", "control", "draft-effect", "effect", "palette", "audition"}:
+            now = self._with_players(now, before, changed)
+        self._program = replace(now, base=self._base, **more)
+        return self._program
+
+    def _base_of(self, program: Program) -> Base:
+        values = self._values_preview
+        if values is None:
+            values = {part.id: part.heads for part in self._of(DraftValuesPart)}
+        indexes, numbers = [], []
+        for name, heads in values.items():
+            row = attributes.INDEX[name] * len(program.rig)
             for key, value in heads.items():
-                if key in self._rig.heads.index:
-                    indexes.append(row + self._rig.heads.index[key])
-                    values.append(value)
-        base = base_of(self._rig, np.array(indexes, np.int64), np.array(values, float))
-        instances, faults = {}, list[str]()
-        every = [*show.get("instances", ()), *([self._audition] if self._audition else [])]
-        for data in every:
-            try:
-                instances[data["key"]] = self._instance(data)
-            except (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError) as error:
-                faults.append(f"{data['source']}: an effect cannot be read ({type(error).__name__}: {error}), and does not run.")
-        for gone in set(self._known) - set(instances):
-            del self._known[gone]
-            self._drifts.pop(gone, None)
-        let_go, self._let_go = self._let_go, ()
-        controls = {data["key"]: Control(**data) for data in show.get("controls", ())}
-        return Program(
-            self._rig, self._rig_revision, show.get("revision", 0), base, instances, controls,
-            show.get("tempos", {}), tuple(show.get("opening", ())), let_go,
-            tuple(faults), show.get("session", ""),
-        )  # fmt: skip
+                if key in program.rig.heads.index:
+                    indexes.append(row + program.rig.heads.index[key])
+                    numbers.append(value)
+        return base_of(program.rig, np.array(indexes, np.int64), np.array(numbers, float))
 
-    def _instance(self, data: dict[str, Any]) -> Instance:
-        """What a message says of an effect on heads; the same object as long as it says the same."""
-        document = of_families(self._previews.get(data["effect_id"], data["effect"]), data.get("families"))
-        said = {**data, "effect": document}
-        known = self._known.get(data["key"])
-        if known is not None and known[0] == said:
-            return known[1]
-        key, heads = data["key"], self._rig.heads
-        effect = from_document(document, self._palettes)
-        chosen = np.array([heads.index[head] for head in data["heads"] if head in heads.index], np.int64)
+    def _with_players(self, now: Program, before: Program, changed: set[PartKey]) -> Program:
+        effects = {int(key) for subject, key in changed if subject == "effect"}
+        if palettes := {int(key) for subject, key in changed if subject == "palette"}:
+            self._palettes = {part.id: Palette(part.name, part.values, part.own) for part in self._of(PalettePart)}
+            effects |= {number for number in self._effects if palettes & palettes_of(self._document(number))}
+        for number in effects:
+            self._effects.pop(number, None)
+        instances: dict[PlayerId, Instance] = {}
+        faults = []
+        for key, part_key, source, target, always in self._players():
+            stays = before.instances.get(key)
+            if stays is not None and now.rig is before.rig and part_key not in changed and target.effect_id not in effects:
+                instances[key] = stays
+                continue
+            try:
+                instances[key] = self._instance(key, source, target, always, now)
+            except _UNREADABLE as error:
+                faults.append(f"{source}: an effect cannot be read ({type(error).__name__}: {error}), and does not run.")
+        for key in before.instances.keys() - instances.keys():
+            self._drifts.pop(key, None)
+        return replace(now, instances=instances, faults=tuple(faults))
+
+    def _players(self) -> Iterator[tuple[PlayerId, PartKey, str, EffectOnHeads, bool]]:
+        """Everything that may play: who plays it, its part, where it comes from, what it is, and whether it always plays."""
+        for part in self._of(ControlPart):
+            yield PlayerId(control_id(part.id)), part.key, part.source, part.target, False
+        for part in sorted(self._of(DraftEffectPart), key=lambda one: int(one.id)):
+            yield PlayerId(f"draft:{part.id}"), part.key, "draft", part.target, True
+        if self._audition is not None:
+            target = EffectOnHeads(-1, tuple(self._audition.heads))
+            yield AUDITION, ("audition", 0), "preview", target, True
+
+    def _document(self, number: int) -> dict[str, Any]:
+        if number in self._previews:
+            return self._previews[number]
+        part = self._parts.get(("effect", number))
+        if not isinstance(part, EffectPart):
+            raise ZarabandaError(f"there is no effect {number}")
+        return part.document
+
+    def _effect(self, number: int) -> Effect:
+        found = self._effects.get(number)
+        if found is None:
+            found = self._effects[number] = from_document(self._document(number), self._palettes)
+        return found
+
+    def _instance(self, key: PlayerId, source: str, target: EffectOnHeads, always: bool, now: Program) -> Instance:
+        if key == AUDITION:
+            assert self._audition is not None
+            effect, effect_id = from_document(self._audition.document, self._palettes), self._audition.effect_id
+        else:
+            effect, effect_id = self._effect(target.effect_id), target.effect_id
+        effect, heads = of_families(effect, target.families), now.rig.heads
+        chosen = np.array([heads.index[head] for head in target.heads if head in heads.index], np.int64)
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
-        made = Instance(key, data["effect_id"], document["name"], data["source"], effect, placed, data["always"])
-        self._known[key] = (said, made)
-        return made
+        return Instance(key, effect_id, effect.name, source, effect, placed, always)
+
+
+def _control(part: ControlPart) -> Control:
+    key = control_id(part.id)
+    return Control(key, part.name, part.mode, part.release_s, PlayerId(key), part.job)
+
+
+def whole(session: str, revision: int, parts: Sequence[AnyPart]) -> ShowUpdate:
+    """An update with everything."""
+    return ShowUpdate(session, revision, list(parts), whole=True)

@@ -1,26 +1,14 @@
-"""From plain messages to what the core works with."""
+"""From parts of the show to what the core works with."""
 
 from __future__ import annotations
 
-from typing import Any
+import msgspec
 
-from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, Rig, build
-
-
-def _tuples(value: Any) -> Any:
-    return tuple(_tuples(item) for item in value) if isinstance(value, list) else value
+from zarabanda.core.rig.rig import FixtureSpec, Rig, build
+from zarabanda.messages import RigPart
 
 
-def rig_from_message(message: dict[str, Any]) -> Rig:
-    """The rig of a `rig` message: modes by name, fixtures with the name of their mode."""
-    modes = {}
-    for data in message["modes"]:
-        fields = {key: _tuples(value) for key, value in data.items()}
-        fields["channels"] = tuple(Channel(**{k: _tuples(v) for k, v in c.items()}) for c in data["channels"])
-        fields["limits"] = {name: tuple(limits) for name, limits in data["limits"].items()}
-        modes[data["name"]] = ModeSpec(**fields)
-    fixtures = [
-        FixtureSpec(**({key: _tuples(value) for key, value in data.items()} | {"mode": modes[data["mode"]]}))
-        for data in message["fixtures"]
-    ]
-    return build(fixtures)
+def rig_of(part: RigPart) -> Rig:
+    """The rig: fixtures with the mode that they name."""
+    modes = {mode.name: mode for mode in part.modes}
+    return build([FixtureSpec(**msgspec.structs.asdict(fixture) | {"mode": modes[fixture.mode]}) for fixture in part.fixtures])

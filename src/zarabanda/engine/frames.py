@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import struct
+from collections.abc import Mapping
 
 import numpy as np
 
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Rig
 from zarabanda.core.rig.slots import appearance
+from zarabanda.messages import PlayerId
 
 from .loop import Snapshot
 
@@ -30,7 +32,7 @@ class FrameWriter:
         still = stage.direction(np.zeros(len(rig)), np.zeros(len(rig)), rig.mounting)
         self._heads["direction"] = np.round(still * 32767)
 
-    def heads(self, snapshot: Snapshot, numbers: dict[str, int]) -> bytes:
+    def heads(self, snapshot: Snapshot, numbers: Mapping[PlayerId, int]) -> bytes:
         """A frame of kind 1: header, heads, then what runs. numbers: number of each running key."""
         values, heads = snapshot.values, self._heads
         heads["colour"] = appearance(self.rig, values) * 255 + 0.5

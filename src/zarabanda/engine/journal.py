@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from pathlib import Path
-from typing import Any
 
 import msgspec
 
 from zarabanda.kept_file import KeptFile, put_aside
+from zarabanda.messages import ControlId, PlayerId, RigPart, ShowUpdate
 
 from .live.state import LiveState, Playing
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 2
+VERSION = 3
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
@@ -39,7 +40,7 @@ class TempoEntry(msgspec.Struct, forbid_unknown_fields=True):
 class PlayingEntry(msgspec.Struct, forbid_unknown_fields=True):
     """One instance that plays: see `state.Playing`."""
 
-    key: str
+    key: PlayerId
     started: float
     started_beat: float
     level: float
@@ -60,13 +61,13 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     boot: str
     now: float
     wall: float
-    tempos: dict[str, TempoEntry]
-    levels: dict[str, float]
+    tempos: dict[int, TempoEntry]
+    levels: dict[ControlId, float]
     grand: float
     blackout: bool
-    stopped: list[str]
+    stopped: list[PlayerId]
     opened: bool
-    held: dict[str, list[str]]
+    held: dict[ControlId, list[str]]
     playing: list[PlayingEntry]
 
 
@@ -129,15 +130,18 @@ def _decode_live(content: bytes) -> LiveEntry:
     return entry
 
 
-def _decode_program(content: bytes) -> dict[str, Any]:
-    messages = msgspec.msgpack.decode(content)
-    if not isinstance(messages, dict) or not all(isinstance(messages.get(part), dict) for part in ("rig", "show")):
-        raise ValueError("it has no rig and show")
-    return messages
+_show_decoder = msgspec.msgpack.Decoder(ShowUpdate)
+
+
+def _decode_show(content: bytes) -> ShowUpdate:
+    update = _show_decoder.decode(content)
+    if not any(isinstance(part, RigPart) for part in update.parts):
+        raise ValueError("it has no rig")
+    return update
 
 
 class Journal:
-    """The two files in the data folder: the live state, and the last program as it came in."""
+    """The two files in the data folder: the live state, and the parts of the last program."""
 
     def __init__(self, folder: Path) -> None:
         self.told: list[str] = []
@@ -145,23 +149,23 @@ class Journal:
         if folder.exists() and not folder.is_dir():
             self.told.append(f"{folder} is no folder. It was put aside as {put_aside(folder)}; nothing needs to be done.")
         folder.mkdir(parents=True, exist_ok=True)
-        self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "program.journal")
+        self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "show.journal")
 
     def write_live(self, entry: LiveEntry) -> None:
         """Replace the live state, whole or not at all."""
         self.live.write(msgspec.msgpack.encode(entry))
 
-    def write_program(self, messages: dict[str, Any]) -> None:
-        """Replace the program: the `rig` and `show` messages it was made from."""
-        self.program.write(msgspec.msgpack.encode(messages))
+    def write_program(self, update: ShowUpdate) -> None:
+        """Replace the program: all parts that it was made from."""
+        self.program.write(msgspec.msgpack.encode(update))
 
-    def read_program(self, compiled: Any) -> Any:
+    def read_program(self, compiled: Callable[[ShowUpdate], Program]) -> Program | None:
         """What `compiled` makes of the newest program that it can compile, or None."""
 
-        def attempt(content: bytes) -> Any:
-            messages = _decode_program(content)
+        def attempt(content: bytes) -> Program:
+            update = _decode_show(content)
             try:
-                return compiled(messages)
+                return compiled(update)
             except Exception as error:  # whatever is wrong in it: it is put aside, and the one before is tried
                 raise ValueError(f"it cannot be compiled: {type(error).__name__}: {error}") from error
 

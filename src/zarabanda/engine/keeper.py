@@ -5,8 +5,8 @@ from __future__ import annotations
 import threading
 import time
 from collections.abc import Callable
-from typing import Any
 
+from zarabanda.messages import ShowUpdate
 from zarabanda.workers import Troubles, Worker
 
 from .journal import Journal, LiveEntry
@@ -23,7 +23,7 @@ class JournalKeeper:
         self._journal, self._sleep = journal, sleep
         self._condition = threading.Condition()
         self._live: LiveEntry | None = None
-        self._program: dict[str, Any] | None = None
+        self._program: ShowUpdate | None = None
         self._worker = Worker(NAME, self._write, troubles)
 
     def start(self) -> JournalKeeper:
@@ -37,10 +37,10 @@ class JournalKeeper:
             self._live = entry
             self._condition.notify()
 
-    def keep_program(self, messages: dict[str, Any]) -> None:
-        """Write this down soon; it must not change any more."""
+    def keep_program(self, update: ShowUpdate) -> None:
+        """Write this down soon."""
         with self._condition:
-            self._program = messages
+            self._program = update
             self._condition.notify()
 
     def write_now(self) -> None:

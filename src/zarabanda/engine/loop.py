@@ -6,7 +6,6 @@ import gc
 from collections import deque
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +14,7 @@ from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.playback.frame import Frame, Levels
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import AnyAction, LoopHealth, PlayerId, Trouble, Values
 from zarabanda.outputs.base import Output
 from zarabanda.workers import Troubles, in_words
 
@@ -37,9 +37,6 @@ def cannot_be_played(error: Exception) -> str:
     return f"The newest edit cannot be played ({in_words(error)}). The show goes on as it was before; undo that edit."
 
 
-Look = dict[str, dict[str, float]]
-"""Values in natural units, by attribute and head."""
-
 PRECISION = np.float32
 """Of values in the loop: twice as quick as float64, and far finer than a 16-bit step."""
 
@@ -59,13 +56,13 @@ class Health:
     last_error: str = ""
     times_ms: deque[float] = field(default_factory=lambda: deque(maxlen=512))
 
-    def report(self, rate: float) -> dict[str, Any]:
-        """Plain data for the screen."""
+    def report(self, rate: float, troubles: list[Trouble]) -> LoopHealth:
+        """For the screen."""
         times = np.array(self.times_ms) if self.times_ms else np.zeros(1)
-        return {
-            "rate": rate, "frames": self.frames, "late": self.late, "errors": self.errors, "last_error": self.last_error,
-            "median_ms": float(np.median(times)), "p99_ms": float(np.percentile(times, 99)),
-        }  # fmt: skip
+        return LoopHealth(
+            rate, self.frames, self.late, self.errors, self.last_error, float(np.median(times)),
+            float(np.percentile(times, 99)), troubles,
+        )  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -77,7 +74,7 @@ class Snapshot:
     values: NDArray[np.float64]
     data: NDArray[np.uint8]
     program: Program
-    running: list[tuple[str, float, float]]
+    running: list[tuple[PlayerId, float, float]]
 
 
 class Loop:
@@ -103,16 +100,15 @@ class Loop:
         self.on_proven: Callable[[Program], None] = lambda program: None
         self.on_frame: Callable[[Snapshot], None] = lambda snapshot: None
         self.on_change: Callable[[], None] = lambda: None
-        self.on_refused: Callable[[dict[str, Any], str], None] = lambda action, text: None
         self._clock, self._sleep = clock, sleep
-        self._actions: deque[tuple[float, dict[str, Any]]] = deque()
+        self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[Program] = deque()
-        self._questions: deque[tuple[str, Callable[[Look | None], None]]] = deque()
+        self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
         self._frame = Frame(EMPTY.rig, PRECISION)
         self._plan: Plan | Chain = Plan([], 0, EMPTY.rig.mixes, PRECISION)
         self._plan_is_whole = True
-        self._order: list[str] = []
-        self._planned: Mapping[str, Playing] | None = None
+        self._order: list[PlayerId] = []
+        self._planned: Mapping[PlayerId, Playing] | None = None
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
         self._good: Program | None = None
         self._failed = 0
@@ -120,15 +116,15 @@ class Loop:
 
     # for other threads
 
-    def post(self, action: dict[str, Any]) -> None:
-        """An action, stamped now; acts on the next frame."""
-        self._actions.append((self._clock(), action))
+    def post(self, action: AnyAction, refuse: Callable[[str], None] = lambda text: None) -> None:
+        """An action, stamped now; acts on the next frame. refuse: told why, if it cannot be done."""
+        self._actions.append((self._clock(), action, refuse))
 
     def swap(self, program: Program) -> None:
         """A new program; swapped in between two frames."""
         self._swapped.append(program)
 
-    def ask_look(self, key: str, reply: Callable[[Look | None], None]) -> None:
+    def ask_look(self, key: PlayerId, reply: Callable[[Values | None], None]) -> None:
         """What a frozen effect shows now, given to `reply` between two frames; None where nothing frozen has this key."""
         self._questions.append((key, reply))
 
@@ -220,13 +216,13 @@ class Loop:
             for text in wrong:
                 self.troubles.tell(OPENING, text)
         while self._actions:
-            stamp, action = self._actions.popleft()
+            stamp, action, refuse = self._actions.popleft()
             try:
                 self.state = act(self.state, action, stamp)
             except ZarabandaError as error:
-                self.on_refused(action, error.message)
+                refuse(error.message)
             except Exception as error:  # the others act all the same
-                self.on_refused(action, f"This could not be done: {in_words(error)}.")
+                refuse(f"This could not be done: {in_words(error)}.")
         self.state = advance(self.state, t)
         if self.state is not before:
             self.on_change()
@@ -250,7 +246,7 @@ class Loop:
         data = self._frame.bytes(values)
         return Snapshot(self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True)))
 
-    def _look(self, key: str, t: float) -> Look | None:
+    def _look(self, key: PlayerId, t: float) -> Values | None:
         playing, program = self.state.playing.get(key), self.state.program
         if playing is None or playing.frozen is None:
             return None
@@ -260,7 +256,7 @@ class Loop:
         values = flat.reshape(plan.touched.shape)
         values[attributes.HUE] %= 360
         values = np.clip(values, program.rig.low, program.rig.high)
-        look: Look = {}
+        look: Values = {}
         for row, head in np.argwhere(plan.touched & program.rig.heads.has).tolist():
             look.setdefault(attributes.ATTRIBUTES[row].name, {})[program.rig.heads.keys[head]] = float(values[row, head])
         return look

@@ -20,6 +20,21 @@ from numpy.typing import NDArray
 
 from zarabanda import wire
 from zarabanda.kept_file import put_aside
+from zarabanda.messages import (
+    AskLook,
+    Audition,
+    Do,
+    EngineHello,
+    LetGo,
+    Look,
+    PreviewEffect,
+    PreviewValues,
+    Refused,
+    ShowRefused,
+    ShowUpdate,
+    ToEngine,
+    WatchAll,
+)
 from zarabanda.outputs.base import Output
 from zarabanda.outputs.sacn import MOST_UNIVERSES, SacnOutput
 from zarabanda.workers import Troubles, in_words
@@ -34,6 +49,7 @@ from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Program
 from .publisher import Publisher
 
+_decoder = msgspec.msgpack.Decoder(ToEngine)
 _BEAT_EVERY_S = 0.2
 UNREADABLE = "Effects"
 
@@ -46,19 +62,19 @@ class Engine:
         self.loop = Loop(LiveState(), outputs, clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
         self.loop.on_frame, self.loop.on_change = self._publish, self._changed
         self.loop.on_failed = self._failed
-        self.loop.on_refused, self.loop.on_proven = self._refused, self._proven
+        self.loop.on_proven = self._proven
         self._publisher = Publisher(self.loop)
         self._compiler = Compiler()
         self._compiling = threading.Lock()
-        self._messages: dict[str, Any] = {}
+        self._kept: ShowUpdate | None = None
         self._boot = journals.boot_id()
         self._journal = journals.Journal(data / "journal")
         self._keeper = JournalKeeper(self._journal, troubles)
         self._auditions: wire.Peer | None = None
-        self._unproven: deque[tuple[Program, dict[str, Any]]] = deque(maxlen=64)
-        self._journalled: dict[str, Any] = {}
+        self._unproven: deque[tuple[Program, ShowUpdate | None]] = deque(maxlen=64)
+        self._journalled: ShowUpdate | None = None
         self._resume()
-        self._server = wire.Server(wire.socket_path(data, "engine"), self._message, self._joined, troubles, self._left)
+        self._server = wire.Server(wire.socket_path(data, "engine"), _decoder, self._message, self._joined, troubles, self._left)
         self._keeper.start()
 
     def run(self) -> None:
@@ -82,12 +98,10 @@ class Engine:
         for number, text in enumerate(self._journal.told):
             self.troubles.tell(f"{JOURNAL} {number + 1}", text)
 
-    def _compiled(self, messages: dict[str, Any]) -> Program:
+    def _compiled(self, update: ShowUpdate) -> Program:
         compiler = Compiler()
-        compiler.set_rig(messages["rig"])
-        compiler.set_show(messages["show"])
-        program = compiler.program()
-        self._compiler, self._messages = compiler, messages
+        program = compiler.take(update)
+        self._compiler, self._kept = compiler, update
         return program
 
     def _swap(self, program: Program) -> None:
@@ -101,60 +115,59 @@ class Engine:
     # link
 
     def _joined(self, peer: wire.Peer) -> None:
-        peer.post({"type": "hello", "rig": self._messages.get("rig", {}).get("revision", "")})
+        peer.post(EngineHello(self._compiler.rig_revision))
         self._publisher.state_is_new()
 
     def _left(self, peer: wire.Peer) -> None:
         if self._auditions is peer:
-            self._compile(peer, {"type": "audition", "on": None})
+            self._compile(peer, Audition())
         if not self._server.peers:  # the web process is gone: it says who is still there when it is back
-            self.loop.post({"do": "let-go", "but": [""]})
+            self.loop.post(LetGo(but=[""]))
 
-    def _message(self, peer: wire.Peer, message: wire.Message) -> None:
-        kind = message.get("type")
-        if kind == "action":
-            self.loop.post({**message["action"], "peer": id(peer), "ref": message.get("ref")})
-        elif kind == "watch":
-            peer.watching = {int(universe) for universe in message["universes"]}
-        elif kind == "look":
-            reference = message.get("ref")
-            self.loop.ask_look(message["key"], lambda look: peer.post({"type": "look", "ref": reference, "values": look}))
-        elif kind in ("program", "preview-effect", "preview-base", "audition"):
-            self._compile(peer, message)
+    def _message(self, peer: wire.Peer, message: ToEngine) -> None:
+        match message:
+            case Do():
+                reference = message.ref
+                self.loop.post(message.action, lambda text: peer.post(Refused(text, reference)))
+            case WatchAll():
+                peer.watching = set(message.universes)
+            case AskLook():
+                reference = message.ref
+                self.loop.ask_look(message.key, lambda look: peer.post(Look(reference, look)))
+            case _:
+                self._compile(peer, message)
 
-    def _compile(self, peer: wire.Peer, message: wire.Message) -> None:
+    def _compile(self, peer: wire.Peer, message: ShowUpdate | PreviewEffect | PreviewValues | Audition) -> None:
         """Compile, then journal: what cannot be compiled is refused, and changes nothing."""
-        kind = message["type"]
         with self._compiling:
-            newest = self._messages.get("show", {}).get("revision", 0)
-            if message.get("revision", newest) < newest:
-                return  # a preview that an edit has overtaken
-            trial, messages = self._compiler.copy(), self._messages
+            trial, kept = self._compiler.copy(), self._kept
             try:
-                if kind == "program":
-                    messages = {"rig": message.get("rig", messages.get("rig")), "show": message["show"]}
-                    if "rig" in message:
-                        trial.set_rig(message["rig"])
-                    trial.set_show(message["show"], message.get("let_go", ()))
-                elif kind == "preview-effect":
-                    trial.preview_effect(message["effect_id"], message["document"])
-                elif kind == "audition":
-                    trial.audition(message.get("on"))
-                else:
-                    trial.preview_base(message["values"])
-                program = trial.program()
-                self._unproven.append((program, messages))
+                match message:
+                    case ShowUpdate():
+                        program = trial.take(message)
+                        kept = ShowUpdate(message.session, message.revision, list(trial.parts), whole=True)
+                    case PreviewEffect():
+                        if message.revision < trial.arrived("effect", message.effect_id):
+                            return  # an edit has overtaken it
+                        program = trial.preview_effect(message.effect_id, message.document)
+                    case PreviewValues():
+                        if message.revision < trial.arrived("draft-values"):
+                            return
+                        program = trial.preview_values(message.values)
+                    case Audition():
+                        program = trial.audition(message if message.document is not None else None)
+                self._unproven.append((program, kept))
                 self._swap(program)
             except Exception as error:  # whatever is wrong with it
                 text = cannot_be_played(error)
                 self.troubles.tell(PROGRAM, text)
-                peer.post({"type": "refused-program", "message": text})
+                peer.post(ShowRefused(text))
                 return
-            self._compiler, self._messages = trial, messages
+            self._compiler, self._kept = trial, kept
             self.troubles.clear(PROGRAM)
             self._tell_faults(program)
-            if kind == "audition":
-                self._auditions = peer if message.get("on") else None
+            if isinstance(message, Audition):
+                self._auditions = peer if message.document is not None else None
 
     def _tell_faults(self, program: Program) -> None:
         if program.faults:
@@ -178,15 +191,10 @@ class Engine:
     def _proven(self, program: Program) -> None:
         """A frame was made of it: now it may be what a restarted engine begins with."""
         while any(one is program for one, _ in self._unproven):
-            _, messages = self._unproven.popleft()
-            if messages is not self._journalled:
-                self._journalled = messages
-                self._keeper.keep_program(messages)
-
-    def _refused(self, action: dict[str, Any], text: str) -> None:
-        for peer in self._server.peers:
-            if id(peer) == action.get("peer"):
-                peer.post({"type": "refused", "ref": action.get("ref"), "message": text})
+            _, kept = self._unproven.popleft()
+            if kept is not self._journalled and kept is not None:
+                self._journalled = kept
+                self._keeper.keep_program(kept)
 
 
 class SourceEntry(msgspec.Struct):

@@ -9,13 +9,14 @@ from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.frame import Base, base_of
 from zarabanda.core.rig.rig import Rig, build
+from zarabanda.messages import ControlId, PlayerId, TempoPart
 
 
 @dataclass(frozen=True)
 class Instance:
-    """An effect on a selection, that may play. key: `draft:3` or `control:5`; always: plays as long as it is there."""
+    """An effect on a selection, that may play. always: plays as long as it is there."""
 
-    key: str
+    key: PlayerId
     effect_id: int
     name: str
     source: str
@@ -26,31 +27,35 @@ class Instance:
 
 @dataclass(frozen=True)
 class Control:
-    """A fader or button: what it runs, how it acts. mode: `fader`, `latch` or `flash`; release in s.
+    """A fader or button: how it acts, and what plays what it drives. mode: `fader`, `latch` or `flash`; release in s.
 
     job: what a fader changes, `depth`, `speed` or `both`.
     """
 
-    key: str
+    key: ControlId
     name: str
     mode: str
     release_s: float
+    player: PlayerId
     job: str = "depth"
 
 
 @dataclass(frozen=True)
 class Program:
-    """Everything that the show gives the engine. Swapped in whole, between two frames."""
+    """Everything that the show gives the engine. Swapped in whole, between two frames.
+
+    tempos: by number, in their order; opening: actions as plain data, done once.
+    """
 
     rig: Rig
     rig_revision: str
     revision: int
     base: Base
-    instances: dict[str, Instance]
-    controls: dict[str, Control]
-    tempos: dict[str, float]
-    opening: tuple[dict[str, Any], ...]
-    let_go: tuple[str, ...] = ()
+    instances: dict[PlayerId, Instance]
+    controls: dict[ControlId, Control]
+    tempos: dict[int, TempoPart]
+    opening: tuple[Any, ...]
+    let_go: tuple[PlayerId, ...] = ()
     faults: tuple[str, ...] = ()
     """What of the show could not be read, in words."""
     session: str = ""

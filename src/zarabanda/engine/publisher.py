@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from zarabanda import wire
+from zarabanda.messages import Frame, PlayerId, RunningState, State, TempoState, Trouble, UniverseFrame
 
 from .frames import FrameWriter, universe_frame
 from .loop import Loop, Snapshot
@@ -18,7 +17,7 @@ class Publisher:
     def __init__(self, loop: Loop) -> None:
         self._loop = loop
         self._writer: FrameWriter | None = None
-        self._numbers: dict[str, int] = {}
+        self._numbers: dict[PlayerId, int] = {}
         self._next_screen, self._next_universe, self._next_state = 0.0, 0.0, 0.0
 
     def state_is_new(self) -> None:
@@ -35,7 +34,7 @@ class Publisher:
         slack = 0.25 / self._loop.rate
         if snapshot.t >= self._next_screen - slack:
             self._next_screen = max(self._next_screen + 1 / _SCREEN_RATE, snapshot.t)
-            frame = {"type": "frame", "data": self._writer.heads(snapshot, self._numbers)}
+            frame = Frame(self._writer.heads(snapshot, self._numbers))
             for peer in peers:
                 peer.post_newest("frame", frame)
         if snapshot.t >= self._next_universe - slack:
@@ -44,7 +43,7 @@ class Publisher:
                 data = universe_frame(snapshot, universe)
                 for peer in peers:
                     if data and universe in peer.watching:
-                        peer.post_newest(f"universe {universe}", {"type": "universe", "universe": universe, "data": data})
+                        peer.post_newest(f"universe {universe}", UniverseFrame(universe, data))
         self.publish_state(snapshot.t, peers)
 
     def publish_state(self, t: float, peers: list[wire.Peer]) -> None:
@@ -55,32 +54,28 @@ class Publisher:
             for peer in peers:
                 peer.post_newest("state", message)
 
-    def _state(self, t: float) -> dict[str, Any]:
+    def _state(self, t: float) -> State:
         loop = self._loop
         state, program = loop.state, loop.state.program
         for key in [*program.instances, *state.playing]:
             self._numbers.setdefault(key, len(self._numbers) + 1)
-        return {
-            "type": "state",
-            "t": t,
-            "session": program.session,
-            "revision": program.revision,
-            "tempos": [
-                {"name": name, "bpm": tempo.bpm, "beat": tempo.beats(t)} for name, tempo in state.tempos.items()
-            ],
-            "running": [
-                {
-                    "key": key, "number": self._numbers[key], "effect_id": one.instance.effect_id,
-                    "name": one.instance.name, "source": one.instance.source, "level": one.level,
-                    "stopping": one.stopping, "frozen": one.frozen is not None,
-                    "theta": state.theta(one, t), "layer_shifts": one.layer_shifts,
-                }
+        tempos = [(program.tempos[number].name, tempo) for number, tempo in state.tempos.items()]
+        return State(
+            t=t,
+            session=program.session,
+            revision=program.revision,
+            tempos=[TempoState(name, tempo.bpm, tempo.beats(t)) for name, tempo in tempos],
+            running=[
+                RunningState(
+                    key, self._numbers[key], one.instance.effect_id, one.instance.name, one.instance.source, one.level,
+                    one.stopping, one.frozen is not None, state.theta(one, t), list(one.layer_shifts),
+                )
                 for key, one in state.playing.items()
             ],
-            "stopped": sorted(state.stopped),
-            "levels": {key: value for key, value in state.levels.items() if key in program.controls},
-            "grand": state.grand,
-            "blackout": state.blackout,
-            "health": loop.health.report(loop.rate) | {"troubles": loop.troubles.report()},
-            "outputs": [output.report() for output in loop.outputs],
-        }  # fmt: skip
+            stopped=sorted(state.stopped),
+            levels={key: value for key, value in state.levels.items() if key in program.controls},
+            grand=state.grand,
+            blackout=state.blackout,
+            health=loop.health.report(loop.rate, [Trouble(**one) for one in loop.troubles.report()]),
+            outputs=[output.report() for output in loop.outputs],
+        )  # fmt: skip

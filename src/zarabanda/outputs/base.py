@@ -8,6 +8,8 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from zarabanda.messages import OutputState
+
 
 class Output(ABC):
     """Sends universes to somewhere. Never blocks, never raises in `send`: troubles are counted and reported."""
@@ -21,7 +23,7 @@ class Output(ABC):
         """End the streams, as the standard wants it, and let go of the network."""
 
     @abstractmethod
-    def report(self) -> dict[str, object]:
+    def report(self) -> OutputState:
         """What it is, where it goes, packets and errors so far."""
 
 
@@ -38,5 +40,5 @@ class MemoryOutput(Output):
     def close(self, universes: Sequence[int]) -> None:
         self.closed = True
 
-    def report(self) -> dict[str, object]:
-        return {"kind": "memory", "to": "memory", "packets": len(self.frames), "errors": 0}
+    def report(self) -> OutputState:
+        return OutputState("memory", "memory", len(self.frames), 0)

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import OutputState
 
 from .base import Output
 
@@ -128,9 +129,9 @@ class SacnOutput(Output):
         with contextlib.suppress(OSError):
             self._socket.close()
 
-    def report(self) -> dict[str, object]:
+    def report(self) -> OutputState:
         host, port = self._address
-        return {
-            "kind": "E1.31", "to": f"{host}:{port}", "packets": self._packets, "errors": self._errors,
-            "last_error": self._last_error, "priority": self._priority, "cid": uuid.UUID(bytes=self._cid).hex,
-        }  # fmt: skip
+        return OutputState(
+            "E1.31", f"{host}:{port}", self._packets, self._errors, self._last_error, self._priority,
+            uuid.UUID(bytes=self._cid).hex,
+        )  # fmt: skip

@@ -1,25 +1,43 @@
-"""The show as messages for the engine: the rig, and everything that runs on it."""
+"""The show as parts for the engine: one function a subject, by the table that it reads."""
 
 from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Collection
+from collections.abc import Callable, Collection, Iterator
 from typing import Any
 
+import msgspec
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from . import repositories
-from .tables import ControlRow, DraftEffect, DraftValue, Edit, EffectRow, Fixture, Mode, Page
+from zarabanda import targets
+from zarabanda.messages import (
+    AnyPart,
+    ControlPart,
+    DraftEffectPart,
+    DraftValuesPart,
+    EffectPart,
+    OpeningPart,
+    PalettePart,
+    PartKey,
+    RigPart,
+    TempoPart,
+)
 
-Message = dict[str, Any]
+from .repositories import palettes
+from .tables import ControlRow, DraftEffect, DraftValue, Edit, EffectRow, Fixture, Mode, Page, PaletteRow, Show, TempoRow
+
+Keys = Collection[Any] | None
+"""Of the rows that are asked for; None: all."""
+OF_RIG = frozenset({Fixture.__tablename__, Mode.__tablename__})
+"""Tables that the rig is made of."""
 
 _NOT_FOR_ENGINE = ("maker", "model")
 
 
-def rig_message(session: Session) -> Message:
-    """The `rig` message; its revision is a hash of its content (hexadecimal)."""
+def rig(session: Session) -> RigPart:
+    """The rig; its revision is a hash of its content (hexadecimal)."""
     modes = [
         {key: value for key, value in mode.document.items() if key not in _NOT_FOR_ENGINE}
         for mode in session.scalars(select(Mode).order_by(Mode.name))
@@ -34,55 +52,89 @@ def rig_message(session: Session) -> Message:
     ]  # fmt: skip
     content = {"modes": modes, "fixtures": fixtures}
     digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()[:16]
-    return {**content, "revision": digest}
+    return msgspec.convert({**content, "revision": digest}, RigPart)
 
 
-def show_message(session: Session, revision: int) -> Message:
-    """The `show` message: draft values, instances, controls, tempos, opening actions."""
-    used = select(ControlRow.effect_id).union(select(DraftEffect.effect_id))
-    effects = {row.id: row for row in session.scalars(select(EffectRow).where(EffectRow.id.in_(used)))}
-    instances, controls = [], []
-    for page, row in session.execute(
-        select(Page, ControlRow).join(ControlRow, ControlRow.page_id == Page.id).order_by(Page.position, ControlRow.place)
-    ):
-        key = f"control:{row.id}"
-        kind = "fader" if row.mode == "fader" else "button"
-        instances.append(
-            _instance(key, effects[row.effect_id], row.heads, f"{page.name}, {kind} {row.place}", False)
-            | {"families": row.families}
-        )
-        controls.append({"key": key, "name": row.name, "mode": row.mode, "release_s": row.release_s, "job": row.job})
-    instances += [
-        _instance(f"draft:{draft.id}", effects[draft.effect_id], draft.heads, "draft", True)
-        for draft in session.scalars(select(DraftEffect).order_by(DraftEffect.id))
-    ]
-    return {
-        "revision": revision,
-        "draft": {value.attribute: value.heads for value in session.scalars(select(DraftValue))},
-        "palettes": {
-            name: {"values": dict(one.values), "own": one.own} for name, one in repositories.palettes_by_name(session).items()
-        },
-        "instances": instances,
-        "controls": controls,
-        "tempos": {tempo.name: tempo.bpm for tempo in repositories.tempos(session)},
-        "opening": repositories.show(session).settings.get("opening", []),
-    }
+def _asked(query: Any, column: Any, keys: Keys) -> Any:
+    return query if keys is None else query.where(column.in_(keys))
+
+
+def _tempos(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(TempoRow), TempoRow.id, keys)):
+        yield TempoPart(row.id, row.name, row.bpm, row.position)
+
+
+def _palettes(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(PaletteRow), PaletteRow.id, keys)):
+        made = palettes.to_core(row)
+        yield PalettePart(row.id, row.name, dict(made.values), {head: dict(values) for head, values in made.own.items()})
+
+
+def _effects(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for number, document in session.execute(_asked(select(EffectRow.id, EffectRow.document), EffectRow.id, keys)):
+        yield EffectPart(number, document)
+
+
+def _draft_values(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(DraftValue), DraftValue.attribute, keys)):
+        yield DraftValuesPart(row.attribute, row.heads)
+
+
+def _draft_effects(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(DraftEffect), DraftEffect.id, keys)):
+        yield DraftEffectPart(row.id, targets.EffectOnHeads(row.effect_id, tuple(row.heads)))
+
+
+def _controls(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    query = select(ControlRow, Page.name).join(Page, ControlRow.page_id == Page.id)
+    for row, page in session.execute(_asked(query, ControlRow.id, keys)):
+        source = f"{page}, {row.row.removesuffix('s')} {row.place}"
+        yield ControlPart(row.id, row.name, source, row.mode, row.job, row.release_s, targets.read(row.target))
+
+
+def _controls_of_pages(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    if keys is not None:
+        yield from _controls(session, session.scalars(select(ControlRow.id).where(ControlRow.page_id.in_(keys))).all())
+
+
+def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    row = session.get(Show, 1)
+    yield OpeningPart(tuple(row.settings.get("opening", ())) if row else ())
+
+
+SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = {
+    TempoRow.__tablename__: ("tempo", _tempos),
+    PaletteRow.__tablename__: ("palette", _palettes),
+    EffectRow.__tablename__: ("effect", _effects),
+    DraftValue.__tablename__: ("draft-values", _draft_values),
+    DraftEffect.__tablename__: ("draft-effect", _draft_effects),
+    ControlRow.__tablename__: ("control", _controls),
+    Page.__tablename__: ("", _controls_of_pages),
+    Show.__tablename__: ("opening", _opening),
+}
+"""By table: the subject whose parts are its rows (empty: none), and which parts follow from some of its rows."""
+
+
+def all_parts(session: Session) -> list[AnyPart]:
+    """Everything but the rig."""
+    return [part for _, parts in SUBJECTS.values() for part in parts(session, None)]
+
+
+def changed_parts(session: Session, touched: dict[str, set[Any]]) -> tuple[list[AnyPart], list[PartKey]]:
+    """What follows from rows that an edit touched, and what is gone; without the rig."""
+    changed: dict[PartKey, AnyPart] = {}
+    gone: list[PartKey] = []
+    for table, keys in touched.items():
+        if table not in SUBJECTS:
+            continue
+        subject, parts = SUBJECTS[table]
+        found = {part.key: part for part in parts(session, keys)}
+        changed |= found
+        if subject and table != Show.__tablename__:
+            gone += [(subject, key) for key in sorted(keys, key=str) if (subject, key) not in found]
+    return list(changed.values()), gone
 
 
 def newest_edit(session: Session) -> int:
     """Number of the newest edit in the history."""
     return session.scalar(select(func.max(Edit.id))) or 0
-
-
-def with_effects(message: Message, session: Session, revision: int, effect_ids: Collection[int]) -> Message:
-    """A `show` message where nothing but these effects has changed."""
-    rows = session.execute(select(EffectRow.id, EffectRow.document).where(EffectRow.id.in_(effect_ids)))
-    documents = {row.id: row.document for row in rows}
-    instances = [one | {"effect": documents.get(one["effect_id"], one["effect"])} for one in message["instances"]]
-    return message | {"revision": revision, "instances": instances}
-
-
-def _instance(key: str, effect: EffectRow, heads: list[str], source: str, always: bool) -> Message:
-    return {
-        "key": key, "effect_id": effect.id, "effect": effect.document, "heads": heads, "source": source, "always": always,
-    }  # fmt: skip

@@ -12,7 +12,7 @@ from sqlalchemy.orm.unitofwork import UOWTransaction
 
 from zarabanda.errors import InUse, ZarabandaError
 
-from . import uses
+from . import references, uses
 from .tables import Base, Edit
 
 Row = dict[str, Any]
@@ -63,11 +63,9 @@ class Recorder:
     def _flushed(self, session: Session, _context: UOWTransaction) -> None:
         for row in [*session.new, *session.dirty, *session.deleted]:
             if isinstance(row, Base) and row.in_history:
-                self._note(
-                    row,
-                    None if row in session.new else _before(row),
-                    None if row in session.deleted else _after(row),
-                )
+                after = None if row in session.deleted else _after(row)
+                self._note(row, None if row in session.new else _before(row), after)
+                references.note(session, row.__tablename__, inspect(row).mapper.primary_key_from_instance(row)[0], after)
 
     def _note(self, row: Base, before: Row | None, after: Row | None) -> None:
         table = row.__tablename__
@@ -125,28 +123,29 @@ def _put(session: Session, change: Change, now: str, then: str) -> None:
         session.execute(insert(mapper).values(**change[then]))
     else:
         session.execute(update(mapper).where(key_column == change["key"]).values(**change[then]))
+    references.note(session, change["table"], change["key"], change[then])
 
 
-def undo(session: Session, browser: str) -> str:
-    """Take back the last edit of a browser; its label."""
+def undo(session: Session, browser: str) -> tuple[str, list[Change]]:
+    """Take back the last edit of a browser; its label, and what it changes."""
     edit = session.scalars(select(Edit).where(Edit.browser == browser, ~Edit.undone).order_by(Edit.id.desc()).limit(1)).first()
     if edit is None:
         raise ZarabandaError("There is nothing to undo: you have not changed the show in this browser.")
-    number, label = edit.id, edit.label
-    _replace(session, edit.changes[::-1], "after", "before", label)
+    number, label, changes = edit.id, edit.label, edit.changes
+    _replace(session, changes[::-1], "after", "before", label)
     session.execute(update(Edit).where(Edit.id == number).values(undone=True))
-    return label
+    return label, changes
 
 
-def redo(session: Session, browser: str) -> str:
-    """Do the earliest undone edit of a browser again; its label."""
+def redo(session: Session, browser: str) -> tuple[str, list[Change]]:
+    """Do the earliest undone edit of a browser again; its label, and what it changes."""
     edit = session.scalars(select(Edit).where(Edit.browser == browser, Edit.undone).order_by(Edit.id).limit(1)).first()
     if edit is None:
         raise ZarabandaError("There is nothing to redo.")
-    number, label = edit.id, edit.label
-    _replace(session, edit.changes, "before", "after", label)
+    number, label, changes = edit.id, edit.label, edit.changes
+    _replace(session, changes, "before", "after", label)
     session.execute(update(Edit).where(Edit.id == number).values(undone=False))
-    return label
+    return label, changes
 
 
 def waiting(session: Session, browser: str) -> tuple[str | None, str | None]:

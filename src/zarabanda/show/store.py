@@ -14,6 +14,7 @@ from pathlib import Path
 from typing import IO, Any
 
 from sqlalchemy import Connection, Engine, create_engine, delete, event, inspect, select, text
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, sessionmaker
 
 from zarabanda.workers import Troubles, Worker
@@ -75,13 +76,29 @@ def migrate(engine: Engine) -> None:
 
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+    with engine.connect() as connection:
+        plain: Any = connection.connection.driver_connection
+        plain.execute("PRAGMA foreign_keys=OFF")  # tables are made anew, which it would take for deleted rows
+        try:
+            with connection.begin():
+                config.attributes["connection"] = connection
+                command.upgrade(config, "head")
+                broken = connection.execute(text("PRAGMA foreign_key_check")).first()
+                if broken is not None:
+                    raise IntegrityError(f"row {broken[1]} of {broken[0]} refers to nothing", None, ValueError())
+        finally:
+            plain.execute("PRAGMA foreign_keys=ON")
 
 
-Touched = dict[str, set[int]] | None
+Touched = dict[str, set[Any]] | None
 """Keys of rows by the names of their tables; None: it can be any."""
+
+
+def _touched(changes: list[history.Change]) -> Touched:
+    touched: dict[str, set[Any]] = {}
+    for change in changes:
+        touched.setdefault(change["table"], set()).add(change["key"])
+    return touched
 
 
 class Store:
@@ -188,10 +205,7 @@ class Store:
             if edit.id % _FORGET_EVERY == 0:
                 _forget(session, edit.id)
             session.commit()
-        touched: dict[str, set[int]] = {}
-        for change in changes:
-            touched.setdefault(change["table"], set()).add(change["key"])
-        self.on_edit(touched)
+        self.on_edit(_touched(changes))
 
     def undo(self, browser: str) -> str:
         """Take back this browser's last edit; its label. Raises ZarabandaError when there is none, or it was overtaken."""
@@ -201,11 +215,11 @@ class Store:
         """Do this browser's last undone edit again; its label."""
         return self._again(history.redo, browser)
 
-    def _again(self, way: Callable[[Session, str], str], browser: str) -> str:
+    def _again(self, way: Callable[[Session, str], tuple[str, list[history.Change]]], browser: str) -> str:
         with self._my_turn(), self._editing() as session:
-            label = way(session, browser)
+            label, changes = way(session, browser)
             session.commit()
-        self.on_edit(None)
+        self.on_edit(_touched(changes))
         return label
 
     def close(self) -> None:

@@ -5,12 +5,20 @@ from __future__ import annotations
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Boolean, DateTime, Float, ForeignKey, Integer, String
+from sqlalchemy import JSON, Boolean, DateTime, Float, ForeignKey, Index, Integer, String
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+from zarabanda import targets
+
+NEVER_AGAIN = {"sqlite_autoincrement": True}
+"""A number that a deleted row had is not given to another: what still plays by it must not become something else."""
 
 
 class Base(DeclarativeBase):
-    """All tables. Those with `in_history` are followed by undo; their rows have one key."""
+    """All tables. Those with `in_history` are followed by undo; their rows have one key.
+
+    Rows refer to each other by number, never by name: by foreign keys, and from within documents (see `references`).
+    """
 
     in_history = True
 
@@ -64,19 +72,22 @@ class Group(Base):
     name: Mapped[str] = mapped_column(String(80), unique=True)
     heads: Mapped[list[str]] = mapped_column(JSON)
     position: Mapped[int] = mapped_column(Integer)
+    __table_args__ = NEVER_AGAIN
 
 
 class TempoRow(Base):
     """A shared speed, with the BPM it has when the show opens."""
 
     __tablename__ = "tempo"
-    name: Mapped[str] = mapped_column(String(80), primary_key=True)
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
     bpm: Mapped[float] = mapped_column(Float)
     position: Mapped[int] = mapped_column(Integer)
+    __table_args__ = NEVER_AGAIN
 
 
 class EffectRow(Base):
-    """An effect document. kept: in the library; else it belongs to the draft alone."""
+    """An effect document, with the numbers of palettes and tempos in it. kept: in the library; else of the draft alone."""
 
     __tablename__ = "effect"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -84,6 +95,7 @@ class EffectRow(Base):
     kept: Mapped[bool] = mapped_column(Boolean, default=False)
     favourite: Mapped[bool] = mapped_column(Boolean, default=False)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
 
 
 class PaletteRow(Base):
@@ -94,6 +106,7 @@ class PaletteRow(Base):
     name: Mapped[str] = mapped_column(String(80), unique=True)
     position: Mapped[int] = mapped_column(Integer)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
 
 
 class Page(Base):
@@ -103,25 +116,32 @@ class Page(Base):
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     name: Mapped[str] = mapped_column(String(80))
     position: Mapped[int] = mapped_column(Integer)
+    __table_args__ = NEVER_AGAIN
 
 
 class ControlRow(Base):
-    """A fader or button of a page, and the effect and heads it runs. mode: fader, latch or flash; release in s.
+    """A fader or button: where it is (page, row, place), how it acts, and what it drives (a target: see `targets`).
 
-    job: what a fader changes, depth, speed or both; families: whose layers act, none for all.
+    row: faders or buttons; place: 1…; mode: fader, latch or flash; job: what a fader changes, depth, speed or both; release in s.
     """
 
     __tablename__ = "control"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     page_id: Mapped[int] = mapped_column(ForeignKey("page.id"))
+    row: Mapped[str] = mapped_column(String(12))
     place: Mapped[int] = mapped_column(Integer)
     name: Mapped[str] = mapped_column(String(80))
     mode: Mapped[str] = mapped_column(String(12))
-    effect_id: Mapped[int] = mapped_column(ForeignKey("effect.id"))
-    heads: Mapped[list[str]] = mapped_column(JSON)
     job: Mapped[str] = mapped_column(String(12), default="depth")
-    families: Mapped[list[str] | None] = mapped_column(JSON, nullable=True)
     release_s: Mapped[float] = mapped_column(Float, default=0.4)
+    target: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    @property
+    def effect_id(self) -> int:
+        """The effect that it drives."""
+        return targets.read(self.target).effect_id
+
+    __table_args__ = (Index("ix_control_place", "page_id", "row", "place"), NEVER_AGAIN)
 
 
 class DraftValue(Base):
@@ -137,8 +157,9 @@ class DraftEffect(Base):
 
     __tablename__ = "draft_effect"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
-    effect_id: Mapped[int] = mapped_column(ForeignKey("effect.id"))
+    effect_id: Mapped[int] = mapped_column(ForeignKey("effect.id"), index=True)
     heads: Mapped[list[str]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
 
     def in_words(self) -> str:
         return "the draft"
@@ -155,3 +176,19 @@ class Edit(Base):
     at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC).replace(tzinfo=None))
     undone: Mapped[bool] = mapped_column(Boolean, default=False)
     changes: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+
+
+class Reference(Base):
+    """That a document of a row refers to another row. Made from the documents whenever they are written (see `references`)."""
+
+    __tablename__ = "reference"
+    in_history = False
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    user_table: Mapped[str] = mapped_column(String(40))
+    user_id: Mapped[int] = mapped_column(Integer)
+    used_table: Mapped[str] = mapped_column(String(40))
+    used_id: Mapped[int] = mapped_column(Integer)
+    __table_args__ = (
+        Index("ix_reference_user", "user_table", "user_id"),
+        Index("ix_reference_used", "used_table", "used_id"),
+    )

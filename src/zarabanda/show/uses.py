@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Collection
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import func, inspect, select
 from sqlalchemy.orm import Session
 
 from zarabanda.errors import InUse
-from zarabanda.formats import effect_document
 
-from .tables import Base, ControlRow, EffectRow, PaletteRow
+from . import references
+from .tables import Base, ControlRow, EffectRow
 
 Key = tuple[str, Any]
 
@@ -28,28 +28,20 @@ def users_of(session: Session, table: str, key: Any, but: Collection[Key] = ()) 
                 own_key = mapper.primary_key_from_instance(user)[0]
                 if (user.__tablename__, own_key) not in but:
                     found.append(user.in_words())
-    if table == PaletteRow.__tablename__:
-        row = session.get(PaletteRow, key)
-        found += palette_users(session, row.name, but) if row is not None else []
-    return found
-
-
-def palette_users(session: Session, name: str, but: Collection[Key] = ()) -> list[str]:
-    """Effects that go to a palette, in words."""
-    return [
-        row.in_words()
-        for row in session.scalars(select(EffectRow))
-        if ("effect", row.id) not in but and name in effect_document.palettes_of(row.document)
+    found += [
+        user.in_words()
+        for user in references.users_of(session, table, key)
+        if (user.__tablename__, inspect(user).mapper.primary_key_from_instance(user)[0]) not in but
     ]
+    return found
 
 
 def place_is_free(session: Session, table: str, key: Any, label: str) -> None:
     """Refuse what comes back to a place or name that something else has by now."""
     taken: Base | None = None
     if table == ControlRow.__tablename__ and (control := session.get(ControlRow, key)) is not None:
-        same = ControlRow.page_id == control.page_id, ControlRow.place == control.place, ControlRow.id != key
-        every = session.scalars(select(ControlRow).where(*same)).all()
-        taken = next((other for other in every if (other.mode == "fader") == (control.mode == "fader")), None)
+        same = ControlRow.page_id == control.page_id, ControlRow.row == control.row, ControlRow.place == control.place
+        taken = session.scalars(select(ControlRow).where(*same, ControlRow.id != key)).first()
     elif table == EffectRow.__tablename__ and (effect := session.get(EffectRow, key)) is not None and effect.kept:
         alike = func.lower(EffectRow.name) == effect.name.lower()
         taken = session.scalars(select(EffectRow).where(EffectRow.kept, alike, EffectRow.id != key)).first()

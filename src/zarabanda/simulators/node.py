@@ -220,4 +220,4 @@ def serve_status(node: Node, path: Path) -> wire.Server:
         else:
             peer.post(node.status())
 
-    return wire.Server(path, answer, lambda peer: None, Troubles())
+    return wire.Server(path, wire.PLAIN, answer, lambda peer: None, Troubles())

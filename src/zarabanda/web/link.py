@@ -8,26 +8,53 @@ import socket
 import threading
 import time
 from pathlib import Path
-from typing import Any
 
 import msgspec
 from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import wire
 from zarabanda.core.rig.rig import Rig
-from zarabanda.engine.decoding import rig_from_message
+from zarabanda.engine.decoding import rig_of
 from zarabanda.errors import ZarabandaError
+from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.messages import (
+    AnyAction,
+    AskLook,
+    Audition,
+    Do,
+    EngineHello,
+    EngineIs,
+    Frame,
+    FromEngine,
+    LetGo,
+    Look,
+    PartKey,
+    PlayerId,
+    Press,
+    PreviewEffect,
+    Refused,
+    RigPart,
+    ShowUpdate,
+    State,
+    ToEngine,
+    Trouble,
+    UniverseFrame,
+    Values,
+    WatchAll,
+)
 from zarabanda.show import compile as compiling
+from zarabanda.show.references import Names
 from zarabanda.show.store import Store, Touched
-from zarabanda.show.tables import EffectRow
+from zarabanda.show.tables import PaletteRow, TempoRow
 from zarabanda.workers import Troubles, Worker, in_words
 
 from .processes import what_is_down
 
 _RETRY_S = 0.1
 _ANSWER_S = 2.0
-_OF_RIG = frozenset({"fixture", "mode"})
-"""Tables that the rig is made of."""
+_decoder = msgspec.msgpack.Decoder(FromEngine)
+_NAMED = frozenset({PaletteRow.__tablename__, TempoRow.__tablename__})
+"""Tables whose rows documents name."""
 FRAMES_AT_ONCE = 12
 """Browsers that a frame is passed on to; where more are open, they take turns."""
 NAME = "Engine link"
@@ -54,23 +81,24 @@ class EngineLink:
         self._browsers: list[Browser] = []
         self._joined = 0
         self._turn = 0
-        self._asked: dict[int, Browser] = {}
-        self._answers: dict[int, tuple[threading.Event, list[Any]]] = {}
+        self._asked: dict[int, tuple[Browser, object]] = {}
+        self._answers: dict[int, tuple[threading.Event, list[Values | None]]] = {}
         self._references = 0
         self._auditions: Browser | None = None
         self._worker = Worker(NAME, self._be_connected, troubles)
-        self.let_go: list[str] = []
+        self.let_go: list[PlayerId] = []
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self._engine_rig = ""
-        self._rig_message: dict[str, Any] = {}
-        self._show_message: dict[str, Any] = {}
+        self._rig_part = RigPart("", (), ())
         self._pushed_edit = -1
-        self.rig: Rig = rig_from_message({"modes": [], "fixtures": []})
+        """Newest edit that the engine was told; −1: it must be told everything."""
+        self._names = Names({}, {}, {}, {})
+        self.rig: Rig = rig_of(self._rig_part)
         self.rig_number = 0
         self.session = secrets.token_hex(6)
         """Who counts the revisions: each start of this process begins anew, at 0."""
         self.revision = 0
-        self.state: dict[str, Any] | None = None
+        self.state: State | None = None
         self.refresh_rig()
 
     def start(self) -> None:
@@ -90,16 +118,16 @@ class EngineLink:
     @property
     def playing(self) -> bool:
         """Whether the engine plays this show."""
-        return self.connected and self.state is not None and self.state["session"] == self.session
+        return self.connected and self.state is not None and self.state.session == self.session
 
     def refresh_rig(self) -> None:
         """Build the rig anew, for previews, when it has changed."""
         with self._store.reading() as session:
-            message = compiling.rig_message(session)
-        if message["revision"] != self._rig_message.get("revision"):
-            self._rig_message = message
-            self.rig = rig_from_message(message)
-            self.rig_number = int(message["revision"][:8], 16)
+            part = compiling.rig(session)
+        if part.revision != self._rig_part.revision:
+            self._rig_part = part
+            self.rig = rig_of(part)
+            self.rig_number = int(part.revision[:8], 16)
 
     def edited(self, touched: Touched = None) -> None:
         """After an edit, which is kept by now: give it to the engine. What fails is told, and made good by connecting anew."""
@@ -107,34 +135,39 @@ class EngineLink:
             self.push(touched)
         except (SQLAlchemyError, ValueError, TypeError, KeyError) as error:
             self.troubles.tell(NAME, f"The newest edit is kept, but is not on stage yet: {in_words(error)}. It is tried again.")
-            self._show_message = {}
+            self._pushed_edit = -1
             self._hang_up()
 
     def push(self, touched: Touched = None) -> None:
-        """Give the engine the show as it is now; with the rows that an edit touched, where they are known."""
+        """Give the engine the parts of the show that an edit touched; all of them where that is not known."""
         with self._pushing:
-            if touched is None or not _OF_RIG.isdisjoint(touched):
+            if touched is None or not compiling.OF_RIG.isdisjoint(touched):
                 self.refresh_rig()
             with self._store.reading() as session:
                 newest = compiling.newest_edit(session)
-                follows = newest == self._pushed_edit + 1  # nobody else has edited meanwhile
-                number = self.revision + 1
-                if self._show_message and follows and touched and set(touched) == {EffectRow.__tablename__}:
-                    ids = touched[EffectRow.__tablename__]
-                    self._show_message = compiling.with_effects(self._show_message, session, number, ids)
-                else:
-                    self._show_message = compiling.show_message(session, number)
-            self.revision, self._pushed_edit = number, newest
-            show = self._show_message | {"session": self.session}
-            message: dict[str, Any] = {"type": "program", "show": show}
-            message["let_go"], self.let_go = self.let_go, []
-            if self._engine_rig != self._rig_message["revision"]:
-                message["rig"] = self._rig_message
-                self._engine_rig = self._rig_message["revision"]
+                follows = newest in (self._pushed_edit, self._pushed_edit + 1)  # nobody else has edited meanwhile
+                whole = touched is None or not follows
+                parts, gone = (
+                    (compiling.all_parts(session), list[PartKey]())
+                    if touched is None or whole
+                    else compiling.changed_parts(session, touched)
+                )
+                if whole or not _NAMED.isdisjoint(touched or ()):
+                    self._names = Names.of(session)
+            if self._engine_rig != self._rig_part.revision:
+                parts = [self._rig_part, *parts]
+                self._engine_rig = self._rig_part.revision
+            self.revision, self._pushed_edit = self.revision + 1, newest
+            let_go, self.let_go = self.let_go, []
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
-                self.send(message)
+                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go))
 
-    def send(self, message: dict[str, Any]) -> None:
+    def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
+        """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""
+        newest = self.revision if revision is None else revision
+        self.send(PreviewEffect(effect_id, self._names.numbered(document.plain()), newest))
+
+    def send(self, message: ToEngine) -> None:
         """Send to the engine; ZarabandaError when it is not there, or the message cannot be sent."""
         connection = self._connection
         if connection is None:
@@ -147,31 +180,31 @@ class EngineLink:
         except OSError as error:
             raise ZarabandaError(AWAY) from error
 
-    def act(self, action: dict[str, Any], browser: Browser | None = None, reference: object = None) -> None:
+    def act(self, action: AnyAction, browser: Browser | None = None, reference: object = None) -> None:
         """A live action; a refusal goes to the browser that asked, with its reference."""
-        action = {**action, "holder": browser.holder if browser else ""}
-        message: dict[str, Any] = {"type": "action", "action": action}
+        if isinstance(action, Press):
+            action = msgspec.structs.replace(action, holder=browser.holder if browser else "")
+        number = 0
         if browser is not None:
             self._references += 1
-            self._asked[self._references] = browser
-            message["ref"] = [self._references, reference]
+            number = self._references
+            self._asked[number] = browser, reference
             while len(self._asked) > 256:
                 self._asked.pop(next(iter(self._asked)))
-        self.send(message)
+        self.send(Do(action, number))
 
-    def look_of(self, key: str) -> dict[str, dict[str, float]] | None:
+    def look_of(self, key: PlayerId) -> Values | None:
         """What a frozen effect shows on stage now: values by attribute and head; None where nothing frozen has this key."""
         self._references += 1
-        number, arrived, answer = self._references, threading.Event(), list[Any]()
+        number, arrived, answer = self._references, threading.Event(), list[Values | None]()
         self._answers[number] = (arrived, answer)
         try:
-            self.send({"type": "look", "key": key, "ref": number})
+            self.send(AskLook(key, number))
             if not arrived.wait(_ANSWER_S):
                 raise ZarabandaError("The engine did not answer in time; try again.")
         finally:
             self._answers.pop(number, None)
-        look: dict[str, dict[str, float]] | None = answer[0]
-        return look
+        return answer[0]
 
     # browsers
 
@@ -190,17 +223,21 @@ class EngineLink:
         with self._joining:
             self._browsers = [other for other in self._browsers if other is not browser]
         with contextlib.suppress(ZarabandaError):
-            self.audition(browser, None)
+            self.end_audition(browser)
         with contextlib.suppress(ZarabandaError):
-            self.send({"type": "action", "action": {"do": "let-go", "holders": [browser.holder]}})
+            self.send(Do(LetGo(holders=[browser.holder])))
         self._watch()
 
-    def audition(self, browser: Browser, effect: dict[str, Any] | None) -> None:
+    def audition(self, browser: Browser, effect_id: int, document: EffectDocument, heads: list[str]) -> None:
         """Show an effect on stage while a browser looks at it; it ends when the browser says so, or is gone."""
-        if effect is None and self._auditions is not browser:
-            return
-        self._auditions = browser if effect else None
-        self.send({"type": "audition", "on": effect})
+        self._auditions = browser
+        self.send(Audition(effect_id, self._names.numbered(document.plain()), heads))
+
+    def end_audition(self, browser: Browser) -> None:
+        """Show no more what this browser looked at, if it still does."""
+        if self._auditions is browser:
+            self._auditions = None
+            self.send(Audition())
 
     def watch(self, browser: Browser, universes: set[int]) -> None:
         """Which universes a browser wants to see."""
@@ -210,12 +247,12 @@ class EngineLink:
     def _watch(self) -> None:
         every = sorted(set().union(*(browser.watching for browser in self._browsers)))
         with contextlib.suppress(ZarabandaError):
-            self.send({"type": "watch", "universes": every})
+            self.send(WatchAll(every))
 
     def _tell_browsers(self, connected: bool) -> None:
         text = "" if connected else what_is_down(self._data)
         for browser in self._browsers:
-            browser.post_newest("engine", {"type": "engine", "connected": connected, "message": text})
+            browser.post_newest("engine", EngineIs(connected, text))
 
     # the connection
 
@@ -244,18 +281,18 @@ class EngineLink:
                 connection.shutdown(socket.SHUT_RDWR)
 
     def _listen(self, connection: socket.socket) -> None:
-        hello = wire.receive(connection)
-        if hello is None:
+        hello = wire.receive(connection, _decoder)
+        if not isinstance(hello, EngineHello):
             return
-        self._engine_rig = hello["rig"]
+        self._engine_rig = hello.rig
         self._connection = connection
         self.push()
         self._watch()
         present = ["", *(browser.holder for browser in self._browsers)]
-        self.send({"type": "action", "action": {"do": "let-go", "but": present}})
+        self.send(Do(LetGo(but=present)))
         self._tell_browsers(True)
         self.troubles.clear(NAME)
-        while (message := wire.receive(connection)) is not None:
+        while (message := wire.receive(connection, _decoder)) is not None:
             self._pass_on(message)
 
     def _next_browsers(self) -> list[Browser]:
@@ -266,26 +303,25 @@ class EngineLink:
         self._turn += FRAMES_AT_ONCE
         return [every[(self._turn + n) % len(every)] for n in range(FRAMES_AT_ONCE)]
 
-    def _pass_on(self, message: dict[str, Any]) -> None:
-        kind = message["type"]
-        if kind == "frame":
-            for browser in self._next_browsers():
-                browser.post_newest("frame", message)
-        elif kind == "universe":
-            for browser in self._browsers:
-                if message["universe"] in browser.watching:
-                    browser.post_newest(f"universe {message['universe']}", message)
-        elif kind == "state":
-            message["health"]["troubles"] += self.troubles.report()
-            self.state = message
-            for browser in self._browsers:
-                browser.post_newest("state", message)
-        elif kind == "look" and message["ref"] in self._answers:
-            arrived, answer = self._answers[message["ref"]]
-            answer.append(message["values"])
-            arrived.set()
-        elif kind == "refused" and message.get("ref"):
-            number, reference = message["ref"]
-            asker = self._asked.pop(number, None)
-            if asker is not None:
-                asker.post({"type": "refused", "ref": reference, "message": message["message"]})
+    def _pass_on(self, message: FromEngine) -> None:
+        match message:
+            case Frame():
+                for browser in self._next_browsers():
+                    browser.post_newest("frame", message)
+            case UniverseFrame(universe):
+                for browser in self._browsers:
+                    if universe in browser.watching:
+                        browser.post_newest(f"universe {universe}", message)
+            case State():
+                troubles = [*message.health.troubles, *(Trouble(**one) for one in self.troubles.report())]
+                health = msgspec.structs.replace(message.health, troubles=troubles)
+                self.state = msgspec.structs.replace(message, health=health)
+                for browser in self._browsers:
+                    browser.post_newest("state", self.state)
+            case Look(ref, values) if ref in self._answers:
+                arrived, answer = self._answers[ref]
+                answer.append(values)
+                arrived.set()
+            case Refused(text, ref) if ref in self._asked:
+                asker, reference = self._asked.pop(ref)
+                asker.post(Refused(text, reference))

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import json
 import threading
-from collections.abc import Callable
-from typing import Annotated, Any
+from typing import Any
 
 import msgspec
 from flask import Flask
@@ -14,6 +12,18 @@ from simple_websocket import ConnectionClosed, Server
 
 from zarabanda.errors import ZarabandaError, brief
 from zarabanda.formats import effect_document
+from zarabanda.messages import (
+    Act,
+    Audition,
+    Frame,
+    FromBrowser,
+    Hello,
+    PreviewEffect,
+    Refused,
+    UniverseFrame,
+    Watch,
+    what_is_wrong,
+)
 from zarabanda.workers import in_words
 
 from .link import Browser, EngineLink
@@ -24,90 +34,67 @@ MOST_SOCKETS = 80
 """Open at once: each holds a thread, and HTTP must keep its own (see supervisor)."""
 _TRY_LATER, _DOES_NOT_READ = 1013, 1008
 
-Universe = Annotated[int, msgspec.Meta(ge=1, le=63_999)]
-EffectId = Annotated[int, msgspec.Meta(ge=0, le=2**31 - 1)]
-
-
-class Act(msgspec.Struct, tag="action", forbid_unknown_fields=True):
-    """A live action; ref comes back with a refusal."""
-
-    action: dict[str, Any]
-    ref: Any = None
-
-
-class Watch(msgspec.Struct, tag="watch", forbid_unknown_fields=True):
-    """Universes to see live."""
-
-    universes: Annotated[list[Universe], msgspec.Meta(max_length=16)]
-
-
-class PreviewEffect(msgspec.Struct, tag="preview-effect", forbid_unknown_fields=True):
-    """An effect as it is being edited, until the next edit."""
-
-    effect_id: EffectId
-    document: Any
-
-
-class Audition(msgspec.Struct, tag="audition", forbid_unknown_fields=True):
-    """An effect to be seen on heads; without a document: no more."""
-
-    effect_id: EffectId = 0
-    document: Any = None
-    heads: Annotated[list[str], msgspec.Meta(max_length=20_000)] = []
-
-
-Message = Act | Watch | PreviewEffect | Audition
-_decoder = msgspec.json.Decoder(Message)
-
-
-def _act(link: EngineLink, browser: Browser, message: Act) -> None:
-    link.act(message.action, browser, message.ref)
-
-
-def _watch(link: EngineLink, browser: Browser, message: Watch) -> None:
-    link.watch(browser, set(message.universes))
-
-
-def _preview(link: EngineLink, browser: Browser, message: PreviewEffect) -> None:
-    document = effect_document.read(message.document)
-    link.send({"type": "preview-effect", "effect_id": message.effect_id, "document": document.plain()})
-
-
-def _audition(link: EngineLink, browser: Browser, message: Audition) -> None:
-    if message.document is None:
-        link.audition(browser, None)
-        return
-    document = effect_document.read(message.document)
-    link.audition(browser, {"effect_id": message.effect_id, "effect": document.plain(), "heads": message.heads})
-
-
-_HANDLERS: dict[type, Callable[[EngineLink, Browser, Any], None]] = {
-    Act: _act,
-    Watch: _watch,
-    PreviewEffect: _preview,
-    Audition: _audition,
-}
+_decoder = msgspec.json.Decoder(FromBrowser)
 
 
 def take(link: EngineLink, browser: Browser, text: object) -> None:
     """Do what a message asks for; ZarabandaError says what is wrong with it."""
     if not isinstance(text, str):
         raise ZarabandaError("The live socket takes JSON text, not bytes. Reload the page.")
+    match _read(text):
+        case Act(action, ref):
+            link.act(action, browser, ref)
+        case Watch(universes):
+            link.watch(browser, set(universes))
+        case PreviewEffect(effect_id, document):
+            link.preview_effect(effect_id, effect_document.read(document))
+        case Audition(effect_id, document, heads) if document is not None:
+            link.audition(browser, effect_id, effect_document.read(document), heads)
+        case Audition():
+            link.end_audition(browser)
+
+
+class Unreadable(ZarabandaError):
+    """A message that cannot be read. ref: that of the action, if it was one."""
+
+    def __init__(self, message: str, ref: object = None) -> None:
+        super().__init__(message)
+        self.ref = ref
+
+
+def _read(text: str) -> FromBrowser:
     try:
-        message = _decoder.decode(text)
+        message: FromBrowser = _decoder.decode(text)
+        return message
+    except msgspec.ValidationError as error:
+        raise _wrong(text, error) from error
     except (msgspec.DecodeError, RecursionError, UnicodeError) as error:
-        raise ZarabandaError(
-            f"The live socket cannot read this message: {brief(str(error))}. It takes JSON text with a type: action, watch, "
-            "preview-effect or audition. Reload the page."
-        ) from error
-    _HANDLERS[type(message)](link, browser, message)
+        raise _unreadable(error) from error
+
+
+def _wrong(text: str, error: msgspec.ValidationError) -> Unreadable:
+    """What is wrong with a message of another type; with the reference of the action, if it is one."""
+    try:
+        plain = msgspec.json.decode(text)
+    except (msgspec.DecodeError, RecursionError, UnicodeError) as another:
+        return _unreadable(another)
+    if isinstance(plain, dict) and plain.get("type") == "action" and isinstance(plain.get("action"), dict):
+        return Unreadable(what_is_wrong(plain["action"], error), plain.get("ref"))
+    return _unreadable(error)
+
+
+def _unreadable(error: Exception) -> Unreadable:
+    return Unreadable(
+        f"The live socket cannot read this message: {brief(str(error))}. It takes JSON text with a type: action, watch, "
+        "preview-effect or audition. Reload the page."
+    )
 
 
 def _write(socket: Server, browser: Browser) -> None:
     try:
         while (messages := browser.take()) is not None:
             for message in messages:
-                socket.send(message["data"] if "data" in message else json.dumps(message))
+                socket.send(message.data if isinstance(message, Frame | UniverseFrame) else msgspec.json.encode(message).decode())
         socket.close(_DOES_NOT_READ, "This page did not read what was sent to it.")
     except (ConnectionClosed, OSError):
         pass
@@ -115,7 +102,7 @@ def _write(socket: Server, browser: Browser) -> None:
 
 def _serve(socket: Server, link: EngineLink) -> None:
     browser = link.join()
-    browser.post({"type": "hello", "version": VERSION, "engine": link.connected})
+    browser.post(Hello(VERSION, link.connected))
     threading.Thread(target=_write, args=(socket, browser), daemon=True, name="live-writer").start()
     try:
         while True:
@@ -123,10 +110,10 @@ def _serve(socket: Server, link: EngineLink) -> None:
             try:
                 take(link, browser, text)
             except ZarabandaError as error:
-                browser.post({"type": "refused", "ref": None, "message": error.message})
+                browser.post(Refused(error.message, getattr(error, "ref", None)))
             except Exception as error:  # told, and the socket stays open
                 link.troubles.tell("Live socket", in_words(error))
-                browser.post({"type": "refused", "ref": None, "message": f"This could not be done: {brief(in_words(error))}."})
+                browser.post(Refused(f"This could not be done: {brief(in_words(error))}."))
     except ConnectionClosed:
         pass
     finally:

@@ -1,4 +1,5 @@
-"""Write the OpenAPI document, from which the front end's types are generated: `python -m zarabanda.web.openapi FILE`."""
+"""Write the OpenAPI document, with the messages of the live socket, from which the front end's types are generated:
+`python -m zarabanda.web.openapi FILE`."""
 
 from __future__ import annotations
 
@@ -6,6 +7,11 @@ import json
 import sys
 import tempfile
 from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from zarabanda import messages
 
 from .app import create_app
 
@@ -16,7 +22,19 @@ def document() -> str:
         app = create_app(Path(folder), connect=False)
         text: str = app.test_client().get("/api/docs/openapi.json").text
         app.extensions["zarabanda"].store.close()
-    return json.dumps(json.loads(text), indent=1, sort_keys=True) + "\n"
+    whole = json.loads(text)
+    whole["components"]["schemas"] |= live_schemas()
+    return json.dumps(whole, indent=1, sort_keys=True) + "\n"
+
+
+def live_schemas() -> dict[str, Any]:
+    """JSON schemas of what goes over the live socket, each name with `Live` before it; `LiveFromBrowser` and `LiveToBrowser`
+    are all of them."""
+    unions, parts = msgspec.json.schema_components(
+        [messages.FromBrowser, messages.ToBrowser], ref_template="#/components/schemas/Live{name}"
+    )
+    schemas: dict[str, Any] = {f"Live{name}": schema for name, schema in parts.items()}
+    return schemas | dict(zip(("LiveFromBrowser", "LiveToBrowser"), unions, strict=True))
 
 
 if __name__ == "__main__":

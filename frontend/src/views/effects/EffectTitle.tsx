@@ -95,7 +95,7 @@ function Title({ effect, editor, heads, runKey }: Props) {
         </p>
       </div>
       {shared && <Button onPress={() => ownCopy.mutate(undefined)}>Make its own copy</Button>}
-      {stopped && <Button onPress={() => act({ do: "run", key: runKey })}>Run again</Button>}
+      {stopped && runKey && <Button onPress={() => act({ do: "run", key: runKey })}>Run again</Button>}
       {!effect.kept && <Button onPress={() => setNaming(true)}>Keep</Button>}
       <Button isDisabled={!selection.length} onPress={() => apply.mutate(undefined)}>
         Apply

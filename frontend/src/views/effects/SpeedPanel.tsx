@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import { api, take } from "../../api/client";
 import { useEdit } from "../../api/queries";
+import { BpmField } from "../../frame/BpmField";
 import { act, useLivePart, useTempos } from "../../live/socket";
 import { useDesk } from "../../state";
 import { Button, Toggle } from "../../ui/Button";
@@ -126,17 +127,7 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
               value={speed.tempo ?? null}
               onChange={(key) => set("speed.tempo", key)}
             />
-            <NumberField
-              label="Beats per minute"
-              hideLabel
-              unit="BPM"
-              minValue={10}
-              maxValue={400}
-              formatOptions={{ minimumFractionDigits: 1, maximumFractionDigits: 1 }}
-              value={tempo ? Math.round(tempo.bpm * 10) / 10 : NaN}
-              isDisabled={!tempo}
-              onChange={(value) => tempo && value >= 10 && act({ do: "bpm", tempo: tempo.name, value })}
-            />
+            <BpmField tempo={tempo} />
           </Beats>
           <Steps
             aria-label="Cycles per beat"
@@ -170,11 +161,11 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
             <Button
               isDisabled={!tempo}
               aria-label={`Tap ${speed.tempo}`}
-              onPressStart={() => act({ do: "tap", tempo: speed.tempo })}
+              onPressStart={() => tempo && act({ do: "tap", tempo: tempo.name })}
             >
               Tap
             </Button>
-            <Button isDisabled={!tempo} onPress={() => act({ do: "line-up", tempo: speed.tempo })}>
+            <Button isDisabled={!tempo} onPress={() => tempo && act({ do: "line-up", tempo: tempo.name })}>
               Line up {speed.tempo}
             </Button>
           </Row>
@@ -192,7 +183,7 @@ export function SpeedPanel({ editor, runKey }: { editor: Editor; runKey: string 
           <Toggle
             isDisabled={frozen === null}
             isSelected={frozen === true}
-            onChange={(on) => act({ do: "freeze", key: runKey, on })}
+            onChange={(on) => runKey && act({ do: "freeze", key: runKey, on })}
           >
             {frozen ? "Frozen" : "Freeze"}
           </Toggle>

@@ -109,11 +109,14 @@ class Lanes:
 
 @dataclass(frozen=True, slots=True)
 class Speed:
-    """Seconds per cycle, or cycles per beat of a tempo; sync "beat" (on the beat) or "start" (from its start)."""
+    """Seconds per cycle, or cycles per beat of a tempo; sync "beat" (on the beat) or "start" (from its start).
+
+    tempo: its name, or its number in a show.
+    """
 
     kind: str = "time"
     seconds_per_cycle: float = 2.0
-    tempo: str = ""
+    tempo: str | int = ""
     cycles_per_beat: float = 1.0
     sync: str = "start"
 
@@ -149,7 +152,7 @@ class Effect:
         return self.drift != (100.0, 100.0)
 
 
-def _stop_value(value: Any, palettes: Mapping[str, Palette]) -> float | RGB | Palette | None:
+def _stop_value(value: Any, palettes: Mapping[Any, Palette]) -> float | RGB | Palette | None:
     """A palette that is not there leaves the base as it is."""
     from zarabanda.core.colour import spaces as colour
 
@@ -160,7 +163,7 @@ def _stop_value(value: Any, palettes: Mapping[str, Palette]) -> float | RGB | Pa
     return float(value)
 
 
-def _form(data: dict[str, Any], palettes: Mapping[str, Palette]) -> Form:
+def _form(data: dict[str, Any], palettes: Mapping[Any, Palette]) -> Form:
     from zarabanda.core.effects import waveforms
 
     kind = data["kind"]
@@ -190,7 +193,7 @@ def _form(data: dict[str, Any], palettes: Mapping[str, Palette]) -> Form:
     return Path(points=points, **{key: data[key] for key in keys if data.get(key) is not None})
 
 
-def _layer(data: dict[str, Any], palettes: Mapping[str, Palette]) -> Layer:
+def _layer(data: dict[str, Any], palettes: Mapping[Any, Palette]) -> Layer:
     return Layer(
         attribute=data["attribute"],
         form=_form(data["form"], palettes),
@@ -203,10 +206,10 @@ def _layer(data: dict[str, Any], palettes: Mapping[str, Palette]) -> Layer:
     )
 
 
-def from_document(data: dict[str, Any], palettes: Mapping[str, Palette] | None = None) -> Effect:
+def from_document(data: dict[str, Any], palettes: Mapping[Any, Palette] | None = None) -> Effect:
     """An effect from a document that was checked at the boundary (`formats.effect_document`), as plain data.
 
-    palettes: by name, those that its stops may go to.
+    palettes: by name or number, as the document has them: those that its stops may go to.
     """
     lanes = dict(data.get("lanes") or {})
     if "order" in lanes:

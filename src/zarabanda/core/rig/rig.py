@@ -14,6 +14,9 @@ from zarabanda.core.rig.heads import Heads
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
+Place = tuple[float, float, float]
+"""x, y, z in metres; also: turns around them in degrees."""
+RGB = tuple[float, float, float]
 
 EMITTERS: dict[str, tuple[str, ...]] = {
     "none": (),
@@ -52,9 +55,9 @@ class ModeSpec:
     channels: tuple[Channel, ...]
     footprint: int
     limits: dict[str, tuple[float, float, float]] = field(default_factory=dict)
-    wheel: tuple[tuple[str, tuple[float, float, float]], ...] = ()
-    light: tuple[float, float, float] = (1.0, 1.0, 1.0)
-    cells: tuple[tuple[float, float, float], ...] = ()
+    wheel: tuple[tuple[str, RGB], ...] = ()
+    light: RGB = (1.0, 1.0, 1.0)
+    cells: tuple[Place, ...] = ()
     beam_deg: float = 20.0
 
     def attributes(self) -> list[str]:
@@ -75,8 +78,8 @@ class FixtureSpec:
     number: int
     name: str
     mode: ModeSpec
-    place: tuple[float, float, float]
-    rotation: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    place: Place
+    rotation: Place = (0.0, 0.0, 0.0)
     universe: int = 1
     address: int = 1
     reversed_cells: bool = False

@@ -1,17 +1,17 @@
-"""All actions by name, and doing one of them at its stamp."""
+"""All actions by their type, and doing one of them at its stamp."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
-from zarabanda.errors import ZarabandaError, shown
+from zarabanda.messages import AnyAction
 
 from . import controls, levels, running, tempos
 from .advance import advance
-from .running import Action
 from .state import LiveState
 
-ACTIONS: dict[str, Callable[[LiveState, Action, float], LiveState]] = {
+ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **controls.ACTIONS,
     **running.ACTIONS,
     **tempos.ACTIONS,
@@ -19,10 +19,6 @@ ACTIONS: dict[str, Callable[[LiveState, Action, float], LiveState]] = {
 }
 
 
-def act(state: LiveState, action: Action, t: float) -> LiveState:
+def act(state: LiveState, action: AnyAction, t: float) -> LiveState:
     """The state after one action, stamped t. What falls due by then comes before it. ZarabandaError says what is wrong."""
-    name = action.get("do")
-    handler = ACTIONS.get(name) if isinstance(name, str) else None
-    if handler is None:
-        raise ZarabandaError(f"There is no action {shown(name)}; use one of {', '.join(ACTIONS)}.", "do")
-    return handler(advance(state, t), action, t)
+    return ACTIONS[type(action)](advance(state, t), action, t)

@@ -20,5 +20,4 @@ def advance(state: LiveState, t: float) -> LiveState:
         return state
     ended = {key for key, by_cycles in over.items() if by_cycles}
     stopped = {key for key in ended if state.playing[key].instance.always}
-    levels = {**state.levels, **dict.fromkeys(ended, 0.0)}
-    return state.without(over).with_(levels=levels, stopped=state.stopped | stopped)
+    return state.without(over).with_controls_down(ended).with_(stopped=state.stopped | stopped)

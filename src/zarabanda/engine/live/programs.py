@@ -8,7 +8,8 @@ from dataclasses import replace
 import numpy as np
 
 from zarabanda.core.effects.batch.plan import Plan, Running
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import ZarabandaError, shown
+from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Instance, Program
 from .acts import act
@@ -18,7 +19,7 @@ from .state import DEFAULT_RELEASE_S, LiveState, Playing
 from .tempo import Tempo
 
 
-def order_in(state: LiveState, program: Program) -> list[str]:
+def order_in(state: LiveState, program: Program) -> list[PlayerId]:
     """Keys of what will play once this program is taken, oldest first."""
     order = [
         key
@@ -30,7 +31,7 @@ def order_in(state: LiveState, program: Program) -> list[str]:
     return order + [key for key, one in program.instances.items() if one.always and key not in state.stopped and key not in order]
 
 
-def _returns(state: LiveState, key: str, playing: Playing, program: Program) -> bool:
+def _returns(state: LiveState, key: PlayerId, playing: Playing, program: Program) -> bool:
     """Whether something of the draft that was fading out is there again: it starts anew."""
     instance = program.instances.get(key)
     return instance is not None and instance.always and playing.stopping and key not in state.stopped
@@ -49,8 +50,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         program=program,
         tempos=_tempos(state.tempos, old.tempos, program.tempos, t),
         playing=kept,
-        levels={**state.levels, **dict.fromkeys(program.let_go, 0.0)},
-    )
+    ).with_controls_down(program.let_go)
     for key, playing in kept.items():
         instance = program.instances.get(key)
         if instance is None:
@@ -68,26 +68,29 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 
 
-def _tempos(playing: Mapping[str, Tempo], before: dict[str, float], now: dict[str, float], t: float) -> dict[str, Tempo]:
+def _tempos(
+    playing: Mapping[int, Tempo], before: Mapping[int, TempoPart], now: Mapping[int, TempoPart], t: float
+) -> dict[int, Tempo]:
     """Tempos of the show: those that are gone go, and a BPM that was changed there acts at once."""
     tempos = {}
-    for name, bpm in now.items():
-        tempo = playing.get(name)
+    for number, part in now.items():
+        tempo, was = playing.get(number), before.get(number, part)
         if tempo is None:
-            tempos[name] = Tempo(bpm, since=t)
+            tempos[number] = Tempo(part.bpm, since=t)
         else:
-            tempos[name] = tempo.with_bpm(bpm, t) if before.get(name, bpm) != bpm else tempo
+            tempos[number] = tempo.with_bpm(part.bpm, t) if was.bpm != part.bpm else tempo
     return tempos
 
 
 def _opened(state: LiveState, t: float) -> tuple[LiveState, list[str]]:
     """After the opening actions, done once; one that cannot be done keeps none of the others from it."""
     state, wrong = state.with_(opened=True), []
-    for action in state.program.opening:
+    for document in state.program.opening:
         try:
-            state = act(state, action, t)
+            state = act(state, action(document), t)
         except ZarabandaError as error:
-            wrong.append(f"When the show opened, {action.get('do')!r} could not be done: {error.message}")
+            name = document.get("do") if isinstance(document, dict) else document
+            wrong.append(f"When the show opened, {shown(name)} could not be done: {error.message}")
     return state, wrong
 
 

@@ -6,6 +6,8 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from zarabanda.messages import ControlId, PlayerId
+
 from ..program import EMPTY, Instance, Program
 from .tempo import Clock, Tempo
 
@@ -60,24 +62,25 @@ class LiveState:
     """
 
     program: Program = EMPTY
-    tempos: Mapping[str, Tempo] = field(default_factory=dict)
-    playing: Mapping[str, Playing] = field(default_factory=dict)
-    levels: Mapping[str, float] = field(default_factory=dict)
+    tempos: Mapping[int, Tempo] = field(default_factory=dict)
+    playing: Mapping[PlayerId, Playing] = field(default_factory=dict)
+    levels: Mapping[ControlId, float] = field(default_factory=dict)
     grand: float = 1.0
     blackout: bool = False
-    stopped: frozenset[str] = frozenset()
+    stopped: frozenset[PlayerId] = frozenset()
     opened: bool = False
-    held: Mapping[str, frozenset[str]] = field(default_factory=dict)
+    held: Mapping[ControlId, frozenset[str]] = field(default_factory=dict)
 
     # time
 
     def clock_of(self, playing: Playing) -> Clock:
         """What counts the beats of something that plays."""
-        return self.tempos.get(playing.instance.effect.speed.tempo, _NOBODYS_TEMPO)
+        return self.clock(playing.instance)
 
-    def beats(self, name: str, t: float) -> float:
-        """β of a tempo."""
-        return self.tempos.get(name, _NOBODYS_TEMPO).beats(t)
+    def clock(self, instance: Instance) -> Clock:
+        """What counts the beats of an instance; its tempo is kept by number."""
+        tempo = instance.effect.speed.tempo
+        return self.tempos.get(tempo, _NOBODYS_TEMPO) if isinstance(tempo, int) else _NOBODYS_TEMPO
 
     def theta(self, playing: Playing, t: float) -> float:
         """θ of what plays, cycles."""
@@ -112,14 +115,19 @@ class LiveState:
         """The state with other parts."""
         return replace(self, **changes)
 
-    def with_playing(self, key: str, playing: Playing) -> LiveState:
+    def with_playing(self, key: PlayerId, playing: Playing) -> LiveState:
         """With this playing; in its place where it played already, else as the youngest."""
         return replace(self, playing={**self.playing, key: playing})
 
-    def without(self, keys: Collection[str]) -> LiveState:
+    def without(self, keys: Collection[PlayerId]) -> LiveState:
         """Without what plays by these keys."""
         return replace(self, playing={key: one for key, one in self.playing.items() if key not in keys})
 
-    def with_level(self, key: str, level: float) -> LiveState:
+    def with_level(self, key: ControlId, level: float) -> LiveState:
         """With another level of a control."""
         return replace(self, levels={**self.levels, key: level})
+
+    def with_controls_down(self, players: Collection[PlayerId]) -> LiveState:
+        """With the controls at 0 that drive what these play."""
+        down = [control.key for control in self.program.controls.values() if control.player in players]
+        return replace(self, levels={**self.levels, **dict.fromkeys(down, 0.0)})

@@ -8,8 +8,9 @@ from pydantic import BaseModel
 from sqlalchemy import select
 
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import PlayerId, PreviewValues
 from zarabanda.show import repositories
-from zarabanda.show.tables import DraftEffect, DraftValue, EffectRow
+from zarabanda.show.tables import DraftEffect, EffectRow
 
 from ..context import browser_id, context
 from ..models import Done, DraftEffectView, DraftValues, DraftView, FrozenLook, Id, OnDraft
@@ -32,7 +33,7 @@ def get_draft() -> DraftView:
             select(DraftEffect, EffectRow).join(EffectRow, EffectRow.id == DraftEffect.effect_id).order_by(DraftEffect.id)
         )
         return DraftView(
-            values={value.attribute: value.heads for value in session.scalars(select(DraftValue))},
+            values=repositories.draft.values(session),
             effects=[DraftEffectView(id=d.id, effect_id=e.id, name=e.name, kept=e.kept, heads=d.heads) for d, e in rows],
         )
 
@@ -46,15 +47,15 @@ def set_values(body: DraftValues) -> Done:
         revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
         with store.reading() as session:
             for attribute, values in body.values.items():
-                repositories.set_draft_values(session, attribute, dict(values))
+                repositories.draft.set_values(session, attribute, dict(values))
             session.flush()
-            shown = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
+            shown = repositories.draft.values(session)
             session.rollback()
-        link.send({"type": "preview-base", "values": shown, "revision": revision})
+        link.send(PreviewValues(shown, revision))
         return Done(done="shown")
     with store.edit(browser_id(), body.label) as session:
         for attribute, values in body.values.items():
-            repositories.set_draft_values(session, attribute, dict(values))
+            repositories.draft.set_values(session, attribute, dict(values))
     return Done(done=body.label)
 
 
@@ -62,7 +63,7 @@ def set_values(body: DraftValues) -> Done:
 def clear() -> Done:
     """Clear the draft; undo brings it back."""
     with context().store.edit(browser_id(), "Clear the draft") as session:
-        repositories.clear_draft(session)
+        repositories.draft.clear(session)
     return Done(done="Cleared the draft")
 
 
@@ -70,8 +71,8 @@ def clear() -> Done:
 def put_on(body: OnDraft) -> tuple[DraftEffectView, int]:
     """Run an effect on heads."""
     with context().store.edit(browser_id(), "Apply an effect") as session:
-        effect = repositories.get(session, EffectRow, body.effect_id, "effect")
-        row = repositories.put_on_draft(session, effect.id, known_heads(body.heads))
+        effect = repositories.rows.get(session, EffectRow, body.effect_id, "effect")
+        row = repositories.draft.put_on(session, effect.id, known_heads(body.heads))
         return DraftEffectView(id=row.id, effect_id=effect.id, name=effect.name, kept=effect.kept, heads=row.heads), 201
 
 
@@ -79,19 +80,19 @@ def put_on(body: OnDraft) -> tuple[DraftEffectView, int]:
 def keep_frozen(body: FrozenLook) -> Done:
     """Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go."""
     link = context().link
-    look = link.look_of(body.key)
+    look = link.look_of(PlayerId(body.key))
     if look is None:
         raise ZarabandaError("Only what is frozen can be kept as a look. Freeze the effect first.", "key")
     with context().store.reading() as session:
-        user = repositories.user_of(session, body.key)
-        name = repositories.get(session, EffectRow, user.effect_id, "effect").name
+        user = repositories.pages.user_of(session, body.key)
+        name = repositories.rows.get(session, EffectRow, user.effect_id, "effect").name
     with context().store.edit(browser_id(), f"Keep {name} as a look") as session:
-        user = repositories.user_of(session, body.key)
+        user = repositories.pages.user_of(session, body.key)
         for attribute, values in look.items():
-            repositories.set_draft_values(session, attribute, {head: round(value, 4) for head, value in values.items()})
+            repositories.draft.set_values(session, attribute, {head: round(value, 4) for head, value in values.items()})
         if isinstance(user, DraftEffect):
-            repositories.remove_from_draft(session, user.id)
-        link.let_go.append(body.key)
+            repositories.draft.remove(session, user.id)
+        link.let_go.append(PlayerId(body.key))
     return Done(done=f"Kept {name} as a look")
 
 
@@ -99,5 +100,5 @@ def keep_frozen(body: FrozenLook) -> Done:
 def take_off(path: DraftPath) -> Done:
     """Take an effect out of the draft."""
     with context().store.edit(browser_id(), "Take an effect out of the draft") as session:
-        repositories.remove_from_draft(session, path.draft_id)
+        repositories.draft.remove(session, path.draft_id)
     return Done(done="Taken out of the draft")

@@ -10,7 +10,6 @@ from typing import Any
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ValidationError
-from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.core.explain import sentence
@@ -19,7 +18,8 @@ from zarabanda.errors import ZarabandaError, brief
 from zarabanda.formats import effect_document, effect_edit
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.show import repositories
-from zarabanda.show.tables import DraftValue, EffectRow, TempoRow
+from zarabanda.show.references import Names
+from zarabanda.show.tables import EffectRow
 
 from .. import weaving
 from ..context import browser_id, context
@@ -69,11 +69,15 @@ def _read(text: str) -> tuple[str, SentenceView, list[str]]:
 
 
 def view(
-    session: Session, row: EffectRow, document: dict[str, Any] | None = None, uses: dict[int, list[str]] | None = None
+    session: Session,
+    row: EffectRow,
+    document: dict[str, Any] | None = None,
+    uses: dict[int, list[str]] | None = None,
+    names: Names | None = None,
 ) -> EffectView:
-    """An effect for the screen; `document`: as it is being edited; `uses`: of all effects, where known."""
-    shown = document or row.document
-    found = repositories.all_uses(session, row.id) if uses is None else uses
+    """An effect for the screen; `document`: as it is being edited; `uses`, `names`: of all effects, where known."""
+    shown = document or (names or Names.of(session)).named(row.document)
+    found = repositories.effects.all_uses(session, row.id) if uses is None else uses
     try:
         name, words, families = _read(json.dumps(shown))
     except ValidationError as error:
@@ -117,12 +121,14 @@ def _weave(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveVi
 
 def _woven(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveView:
     asked = document.palettes()
-    effect = document.to_core(repositories.palettes_by_name(session) if asked else {})
+    effect = document.to_core(repositories.palettes.by_name(session) if asked else {})
     ask = _checked(ask)
-    draft = {value.attribute: value.heads for value in session.scalars(select(DraftValue))}
-    live = {tempo["name"]: tempo["bpm"] for tempo in (context().link.state or {}).get("tempos", ())}
-    kept = session.get(TempoRow, effect.speed.tempo) if effect.speed.kind == "tempo" else None
-    bpm = live.get(effect.speed.tempo) or (kept.bpm if kept else 120.0)
+    draft = repositories.draft.values(session)
+    state = context().link.state
+    live = {tempo.name: tempo.bpm for tempo in state.tempos} if state else {}
+    tempo = document.speed.tempo if document.speed.kind == "tempo" else ""
+    kept = repositories.tempos.named(session, tempo)
+    bpm = live.get(tempo) or (kept.bpm if kept else 120.0)
     woven = weaving.make(effect, ask, context().link.rig, draft, bpm)
     if ask.notices and asked:
         woven.notices += _missing_palettes(session, document)
@@ -130,7 +136,7 @@ def _woven(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveVi
 
 
 def _missing_palettes(session: Session, document: EffectDocument) -> list[NoticeView]:
-    there = {row.name for row in repositories.palettes(session)}
+    there = {row.name for row in repositories.palettes.every(session)}
     return [
         NoticeView(
             kind="palette",
@@ -144,20 +150,12 @@ def _missing_palettes(session: Session, document: EffectDocument) -> list[Notice
     ]
 
 
-def _tempo_exists(session: Session, document: EffectDocument) -> None:
-    if document.speed.kind != "tempo":
-        return
-    names = [tempo.name for tempo in repositories.tempos(session)]
-    if document.speed.tempo not in names:
-        raise ZarabandaError(f"There is no tempo “{document.speed.tempo}”; use one of {', '.join(names)}.", "speed.tempo")
-
-
 @api.get("", responses={200: EffectsView})
 def get_library() -> EffectsView:
     """Effects of the library, by name."""
     with context().store.reading() as session:
-        uses = repositories.all_uses(session)
-        return EffectsView(effects=[view(session, row, uses=uses) for row in repositories.library(session)])
+        uses, names = repositories.effects.all_uses(session), Names.of(session)
+        return EffectsView(effects=[view(session, row, uses=uses, names=names) for row in repositories.effects.library(session)])
 
 
 @api.post("", responses={201: NewEffectView})
@@ -168,17 +166,19 @@ def make_effect(body: NewEffect) -> tuple[NewEffectView, int]:
     with context().store.edit(browser_id(), "Start an effect" if body.attribute else "Import an effect") as session:
         if body.document is not None:
             document = effect_document.read(body.document)
-            document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
-            repositories.palettes_exist(session, document)
-            row = repositories.store_effect(session, document, kept=True)
+            document = document.model_copy(update={"name": repositories.effects.free_name(session, document.name)})
+            repositories.palettes.must_exist(session, document)
+            row = repositories.effects.store(session, document, kept=True)
             return NewEffectView(effect=view(session, row), draft_id=None), 201
         attribute = str(body.attribute)
         label = attributes.BY_NAME[attribute].label if attribute in attributes.BY_NAME else attribute.capitalize()
-        document = effect_edit.new_effect(attribute, repositories.free_name(session, f"New {label.lower()} effect"), body.spread)
-        _tempo_exists(session, document)
-        row = repositories.store_effect(session, document, kept=False)
+        document = effect_edit.new_effect(
+            attribute, repositories.effects.free_name(session, f"New {label.lower()} effect"), body.spread
+        )
+        repositories.tempos.must_exist(session, document)
+        row = repositories.effects.store(session, document, kept=False)
         heads = known_heads(body.heads)
-        draft = repositories.put_on_draft(session, row.id, heads) if heads else None
+        draft = repositories.draft.put_on(session, row.id, heads) if heads else None
         return NewEffectView(effect=view(session, row), draft_id=draft.id if draft else None), 201
 
 
@@ -188,15 +188,15 @@ def import_effects(body: EffectFile) -> tuple[Imported, int]:
     good, bad = effect_document.read_set(body.content)
     with context().store.edit(browser_id(), f"Import {len(good)} effect{'s' if len(good) != 1 else ''}") as session:
         names, remarks = [], []
-        there = {row.name for row in repositories.palettes(session)}
+        there = {row.name for row in repositories.palettes.every(session)}
         for document in good:
             try:
-                _tempo_exists(session, document)
+                repositories.tempos.must_exist(session, document)
             except ZarabandaError as error:
                 bad.append(f"“{document.name}”: {error.message}")
                 continue
-            free = document.model_copy(update={"name": repositories.free_name(session, document.name)})
-            names.append(repositories.store_effect(session, free, kept=True).name)
+            free = document.model_copy(update={"name": repositories.effects.free_name(session, document.name)})
+            names.append(repositories.effects.store(session, free, kept=True).name)
             remarks += [
                 f"“{free.name}” goes to the palette “{name}”, which this show does not have; there it stays at the base."
                 for name in document.palettes()
@@ -209,14 +209,15 @@ def import_effects(body: EffectFile) -> tuple[Imported, int]:
 def get_effect(path: EffectPath) -> EffectView:
     """One effect."""
     with context().store.reading() as session:
-        return view(session, repositories.get(session, EffectRow, path.effect_id, "effect"))
+        return view(session, repositories.rows.get(session, EffectRow, path.effect_id, "effect"))
 
 
 def _changed(session: Session, effect_id: int, body: EffectChange) -> tuple[EffectRow, EffectDocument]:
-    row = repositories.get(session, EffectRow, effect_id, "effect")
-    document = effect_edit.change(row.document, body.operation, body.path, _wanted(session, row.document, body))
-    _tempo_exists(session, document)
-    repositories.palettes_exist(session, document, before=EffectDocument.model_validate(row.document))
+    row = repositories.rows.get(session, EffectRow, effect_id, "effect")
+    before = repositories.effects.document_of(session, row)
+    document = effect_edit.change(before, body.operation, body.path, _wanted(session, before, body))
+    repositories.tempos.must_exist(session, document)
+    repositories.palettes.must_exist(session, document, before=EffectDocument.model_validate(before))
     return row, document
 
 
@@ -229,7 +230,7 @@ def _wanted(session: Session, document: dict[str, Any], body: EffectChange) -> A
     if int(number) >= len(layers) or layers[int(number)]["attribute"] != "position":
         return body.value
     different: dict[str, str] = {}
-    for row in repositories.palettes(session):
+    for row in repositories.palettes.every(session):
         if row.document["family"] == "position":
             different.setdefault(json.dumps([row.document.get("values"), row.document.get("own")], sort_keys=True), row.name)
     return effect_edit.position_stops(list(different.values()))
@@ -251,15 +252,15 @@ def change_effect(path: EffectPath, body: EffectChange) -> EffectChanged:
         with store.reading() as session:
             row, document = _changed(session, path.effect_id, body)
             if not overtaken:
-                link.send({"type": "preview-effect", "effect_id": row.id, "document": document.plain(), "revision": revision})
+                link.preview_effect(row.id, document, revision)
             woven = _weave(session, document, body.weave) if body.weave else None
             return EffectChanged(effect=view(session, row, document.plain()), weave=woven)
     with store.reading() as session:
-        name = repositories.get(session, EffectRow, path.effect_id, "effect").name
+        name = repositories.rows.get(session, EffectRow, path.effect_id, "effect").name
     context().steps[browser_id()] = max(body.step, context().steps.get(browser_id(), 0))
     with store.edit(browser_id(), _label(name, body)) as session:
         row, document = _changed(session, path.effect_id, body)
-        repositories.change_effect(session, row.id, document)
+        repositories.effects.change(session, row.id, document)
         changed = EffectChanged(effect=view(session, row), weave=None)
         if body.weave:
             _checked(body.weave)
@@ -274,8 +275,8 @@ def change_effect(path: EffectPath, body: EffectChange) -> EffectChanged:
 def get_weave(path: EffectPath, body: WeaveAsk) -> WeaveView:
     """The weave of an effect on heads."""
     with context().store.reading() as session:
-        row = repositories.get(session, EffectRow, path.effect_id, "effect")
-        return _weave(session, EffectDocument.model_validate(row.document), body)
+        row = repositories.rows.get(session, EffectRow, path.effect_id, "effect")
+        return _weave(session, EffectDocument.model_validate(repositories.effects.document_of(session, row)), body)
 
 
 @api.post("/weave", responses={200: WeaveView})
@@ -289,22 +290,22 @@ def weave_document(body: DocumentWeave) -> WeaveView:
 def make_own_copy(path: EffectPath, body: OwnCopy) -> tuple[EffectView, int]:
     """Give one of its uses a copy of its own; the others keep this effect."""
     with context().store.edit(browser_id(), "Make its own copy") as session:
-        repositories.get(session, EffectRow, path.effect_id, "effect")
-        return view(session, repositories.own_copy(session, body.key)), 201
+        repositories.rows.get(session, EffectRow, path.effect_id, "effect")
+        return view(session, repositories.effects.own_copy(session, body.key)), 201
 
 
 @api.post("/<int:effect_id>/keep", responses={200: EffectView})
 def keep(path: EffectPath, body: Keep) -> EffectView:
     """Put it into the library under a name, or give it another name."""
     with context().store.edit(browser_id(), f"Keep {body.name.strip()}") as session:
-        return view(session, repositories.keep_effect(session, path.effect_id, body.name.strip()))
+        return view(session, repositories.effects.keep(session, path.effect_id, body.name.strip()))
 
 
 @api.post("/<int:effect_id>/favourite", responses={200: EffectView})
 def set_favourite(path: EffectPath, body: Favourite) -> EffectView:
     """Mark as a favourite, or not."""
     with context().store.edit(browser_id(), "Change a favourite") as session:
-        row = repositories.get(session, EffectRow, path.effect_id, "effect")
+        row = repositories.rows.get(session, EffectRow, path.effect_id, "effect")
         row.favourite = body.favourite
         return view(session, row)
 
@@ -313,17 +314,15 @@ def set_favourite(path: EffectPath, body: Favourite) -> EffectView:
 def duplicate(path: EffectPath) -> tuple[EffectView, int]:
     """A copy in the library, under a free name."""
     with context().store.edit(browser_id(), "Duplicate an effect") as session:
-        row = repositories.get(session, EffectRow, path.effect_id, "effect")
-        document = EffectDocument.model_validate(row.document)
-        document = document.model_copy(update={"name": repositories.free_name(session, document.name)})
-        return view(session, repositories.store_effect(session, document, kept=True)), 201
+        row = repositories.rows.get(session, EffectRow, path.effect_id, "effect")
+        return view(session, repositories.effects.copy(session, row, kept=True)), 201
 
 
 @api.delete("/<int:effect_id>", responses={200: Done})
 def delete(path: EffectPath) -> Done:
     """Delete it, and what runs it; undo brings all of it back."""
     with context().store.reading() as session:
-        name = repositories.get(session, EffectRow, path.effect_id, "effect").name
+        name = repositories.rows.get(session, EffectRow, path.effect_id, "effect").name
     with context().store.edit(browser_id(), f"Delete {name}") as session:
-        repositories.delete_effect(session, path.effect_id)
+        repositories.effects.remove(session, path.effect_id)
     return Done(done=f"Deleted {name}")

@@ -44,7 +44,7 @@ def get_node() -> NodeView:
         return NodeView(running=False)
     with connection:
         wire.send(connection, {"type": "status"})
-        status = wire.receive(connection)
+        status = wire.receive(connection, wire.PLAIN)
     if status is None:
         return NodeView(running=False)
     rows = [NodeUniverse(**{**row, "slots": list(row["slots"])}) for row in status["universes"]]

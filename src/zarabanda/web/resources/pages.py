@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from zarabanda import targets
 from zarabanda.errors import ZarabandaError
 from zarabanda.show import repositories
 from zarabanda.show.tables import ControlRow, EffectRow, Page
@@ -33,9 +34,11 @@ class ControlPath(BaseModel):
 
 
 def _view(row: ControlRow, effect: EffectRow) -> ControlView:
+    target = targets.read(row.target)
     return ControlView(
         id=row.id, key=f"control:{row.id}", place=row.place, mode=row.mode, name=row.name, effect_id=effect.id,
-        effect=effect.name, heads=row.heads, job=row.job, families=row.families,
+        effect=effect.name, heads=list(target.heads), job=row.job,
+        families=None if target.families is None else list(target.families),
     )  # fmt: skip
 
 
@@ -59,7 +62,7 @@ def get_pages() -> PagesView:
 
 def _something_acts(session: Session, body: NewControl) -> None:
     """Refuse a choice of families that leaves nothing of the effect."""
-    effect = repositories.get(session, EffectRow, body.effect_id, "effect")
+    effect = repositories.rows.get(session, EffectRow, body.effect_id, "effect")
     there = families_of(effect.document)
     if body.families is not None and not set(body.families) & set(there):
         raise ZarabandaError(f"{effect.name} moves {', '.join(there)}; keep at least one of these.", "families")
@@ -70,16 +73,18 @@ def add_control(path: PagePath, body: NewControl) -> tuple[ControlView, int]:
     """Put an effect on a fader or button."""
     with context().store.edit(browser_id(), f"Put {body.name} on the page") as session:
         _something_acts(session, body)
-        row = repositories.add_control(
-            session, path.page_id, place=body.place, name=body.name, mode=body.mode, effect_id=body.effect_id,
-            heads=known_heads(body.heads), release_s=body.release_s, job=body.job, families=body.families,
+        families = tuple(body.families) if body.families else None
+        target = targets.EffectOnHeads(body.effect_id, tuple(known_heads(body.heads)), families)
+        row = repositories.pages.add_control(
+            session, path.page_id, place=body.place, name=body.name, mode=body.mode, target=target,
+            release_s=body.release_s, job=body.job,
         )  # fmt: skip
-        return _view(row, repositories.get(session, EffectRow, row.effect_id, "effect")), 201
+        return _view(row, repositories.rows.get(session, EffectRow, row.effect_id, "effect")), 201
 
 
 @api.delete("/controls/<int:control_id>", responses={200: Done})
 def remove_control(path: ControlPath) -> Done:
     """Take a control off its page; undo brings it back."""
     with context().store.edit(browser_id(), "Take a control off the page") as session:
-        session.delete(repositories.get(session, ControlRow, path.control_id, "control"))
+        session.delete(repositories.rows.get(session, ControlRow, path.control_id, "control"))
     return Done(done="Taken off the page")

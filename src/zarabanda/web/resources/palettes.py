@@ -49,7 +49,7 @@ def get_palettes() -> PalettesView:
     """All palettes in their order."""
     with context().store.reading() as session:
         rig = context().link.rig
-        return PalettesView(palettes=[_view(row, rig) for row in repositories.palettes(session)])
+        return PalettesView(palettes=[_view(row, rig) for row in repositories.palettes.every(session)])
 
 
 @api.post("", responses={201: PaletteView})
@@ -57,7 +57,7 @@ def make_palette(body: PaletteContent) -> tuple[PaletteView, int]:
     """Keep values as a palette."""
     document = _read(body.document)
     with context().store.edit(browser_id(), f"Keep {body.name.strip()}") as session:
-        return _view(repositories.store_palette(session, body.name.strip(), document), context().link.rig), 201
+        return _view(repositories.palettes.store(session, body.name.strip(), document), context().link.rig), 201
 
 
 @api.put("/<int:palette_id>", responses={200: PaletteView})
@@ -65,7 +65,7 @@ def change_palette(path: PalettePath, body: PaletteContent) -> PaletteView:
     """Another name or other values; effects that go to it follow at once."""
     document = _read(body.document)
     with context().store.edit(browser_id(), f"Change {body.name.strip()}") as session:
-        row = repositories.change_palette(session, path.palette_id, body.name.strip(), document)
+        row = repositories.palettes.change(session, path.palette_id, body.name.strip(), document)
         return _view(row, context().link.rig)
 
 
@@ -73,5 +73,5 @@ def change_palette(path: PalettePath, body: PaletteContent) -> PaletteView:
 def delete_palette(path: PalettePath) -> Done:
     """Delete a palette that no effect goes to; undo brings it back."""
     with context().store.edit(browser_id(), "Delete a palette") as session:
-        repositories.delete_palette(session, path.palette_id)
+        repositories.palettes.remove(session, path.palette_id)
     return Done(done="Deleted the palette")

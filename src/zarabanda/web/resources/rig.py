@@ -60,7 +60,7 @@ def get_rig() -> RigView:
 def choose(body: SelectionText) -> SelectionView:
     """Heads that plain words name."""
     with context().store.reading() as session:
-        groups = {group.name.lower(): group.heads for group in repositories.groups(session)}
+        groups = {group.name.lower(): group.heads for group in repositories.groups.every(session)}
     return SelectionView(heads=selection.parse(body.text, context().link.rig.heads, groups, known_heads(body.current)))
 
 

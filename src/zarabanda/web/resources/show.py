@@ -8,6 +8,7 @@ import msgspec
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
+from zarabanda import messages
 from zarabanda.show import history, repositories
 
 from .. import processes
@@ -29,12 +30,12 @@ def get_show() -> ShowView:
     with context().store.reading() as session:
         undo, redo = history.waiting(session, browser_id())
         return ShowView(
-            name=repositories.show(session).name,
+            name=repositories.rows.show(session).name,
             playing=context().link.playing,
             session=context().link.session,
             revision=context().link.revision,
-            groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups(session)],
-            tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos(session)],
+            groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups.every(session)],
+            tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
             undo=undo,
             redo=redo,
         )
@@ -44,10 +45,13 @@ def get_show() -> ShowView:
 def get_health() -> HealthView:
     """What is wrong, also while the engine or its frames fail; the database is not asked."""
     link = context().link
-    troubles = (link.state or {}).get("health", {}).get("troubles", []) if link.connected else link.troubles.report()
+    told = link.state.health.troubles if link.connected and link.state else []
+    troubles = [(one.who, one.text) for one in told]
+    if not link.connected:
+        troubles = [(one["who"], one["text"]) for one in link.troubles.report()]
     return HealthView(
         engine=link.connected,
-        troubles=[TroubleView(**one) for one in troubles],
+        troubles=[TroubleView(who=who, text=text) for who, text in troubles],
         processes=[ProcessView(**msgspec.structs.asdict(one)) for one in processes.read(context().data)],
     )
 
@@ -67,5 +71,5 @@ def redo() -> Done:
 @api.post("/actions", responses={200: Done})
 def act(body: Action) -> Done:
     """A live action, as on the live socket; it acts on the next frame."""
-    context().link.act(body.action)
+    context().link.act(messages.action(body.action))
     return Done(done="sent")

@@ -1,0 +1,111 @@
+"""References from within documents: kept by number, shown and exported by name, and indexed in the table `reference`."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import delete, insert, select
+from sqlalchemy.orm import Session
+
+from zarabanda import targets
+from zarabanda.targets import Used
+
+from .tables import Base, ControlRow, EffectRow, PaletteRow, Reference, TempoRow
+
+Document = dict[str, Any]
+
+
+def _with(document: Any, palette: Callable[[Any], Any], tempo: Callable[[Any], Any]) -> Any:
+    """A document of an effect in which every reference is another."""
+    if isinstance(document, dict):
+        if set(document) == {"palette"}:
+            return {"palette": palette(document["palette"])}
+        if document.get("kind") == "tempo" and "tempo" in document:
+            return document | {"tempo": tempo(document["tempo"])}
+        return {key: _with(one, palette, tempo) for key, one in document.items()}
+    return [_with(one, palette, tempo) for one in document] if isinstance(document, list) else document
+
+
+def with_numbers(document: Document, palettes: Mapping[str, int], tempos: Mapping[str, int]) -> Document:
+    """A document with numbers instead of names. A name that nothing has stays: nothing is lost, and it can be made later."""
+    changed: Document = _with(document, lambda name: palettes.get(name, name), lambda name: tempos.get(name, name))
+    return changed
+
+
+@dataclass(frozen=True)
+class Names:
+    """Numbers of palettes and tempos by name, and names by number, as a session sees them."""
+
+    palettes: Mapping[str, int]
+    tempos: Mapping[str, int]
+    palette_names: Mapping[int, str]
+    tempo_names: Mapping[int, str]
+
+    @classmethod
+    def of(cls, session: Session) -> Names:
+        """All of them."""
+        palettes = {row.id: row.name for row in session.execute(select(PaletteRow.id, PaletteRow.name))}
+        tempos = {row.id: row.name for row in session.execute(select(TempoRow.id, TempoRow.name))}
+        return cls({name: n for n, name in palettes.items()}, {name: n for n, name in tempos.items()}, palettes, tempos)
+
+    def numbered(self, document: Document) -> Document:
+        """As it is kept."""
+        return with_numbers(document, self.palettes, self.tempos)
+
+    def named(self, document: Document) -> Document:
+        """As it is shown and exported."""
+        changed: Document = _with(document, self._name_in(self.palette_names), self._name_in(self.tempo_names))
+        return changed
+
+    @staticmethod
+    def _name_in(names: Mapping[int, str]) -> Callable[[Any], Any]:
+        return lambda number: names.get(number, f"Number {number}") if isinstance(number, int) else number
+
+
+def _used_by_effect(row: Mapping[str, Any]) -> set[Used]:
+    used: set[Used] = set()
+
+    def noted(table: str) -> Callable[[Any], Any]:
+        return lambda number: used.add((table, number)) if isinstance(number, int) else None
+
+    _with(row["document"], noted(PaletteRow.__tablename__), noted(TempoRow.__tablename__))
+    return used
+
+
+DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
+    EffectRow.__tablename__: _used_by_effect,
+    ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
+}
+"""Rows that the documents of a table's rows refer to."""
+
+
+def note(session: Session, table: str, key: Any, row: Mapping[str, Any] | None) -> None:
+    """Index what a row refers to, as it is now; None: it is gone."""
+    if table not in DOCUMENTS:
+        return
+    session.execute(delete(Reference).where(Reference.user_table == table, Reference.user_id == key))
+    used = DOCUMENTS[table](row) if row is not None else ()
+    if used:
+        rows = [{"user_table": table, "user_id": key, "used_table": other, "used_id": number} for other, number in sorted(used)]
+        session.execute(insert(Reference), rows)
+
+
+def users_of(session: Session, table: str, key: Any) -> list[Base]:
+    """Rows whose documents refer to this one."""
+    found = session.execute(
+        select(Reference.user_table, Reference.user_id)
+        .where(Reference.used_table == table, Reference.used_id == key)
+        .order_by(Reference.user_table, Reference.user_id)
+    )
+    return list(rows_of(session, [(table, number) for table, number in found]))
+
+
+def rows_of(session: Session, keys: Iterable[tuple[str, int]]) -> Iterable[Base]:
+    """The rows by table and number."""
+    classes = {mapper.class_.__tablename__: mapper.class_ for mapper in Base.registry.mappers}
+    for table, number in keys:
+        row = session.get(classes[table], number)
+        if row is not None:
+            yield row
