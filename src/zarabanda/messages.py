@@ -295,7 +295,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     """Parts that are new or have changed, and keys of those that are gone.
 
     session: who counts the revisions, another web process begins anew; whole: these are all parts; let_go: what shall end
-    without a fade, since the show holds its values now.
+    without a fade, since the show holds its values now; fade_s: in which values set by hand go where they go now.
     """
 
     session: str
@@ -304,6 +304,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     gone: list[PartKey] = []
     whole: bool = False
     let_go: list[PlayerId] = []
+    fade_s: float = 0.0
 
 
 ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | ShowUpdate

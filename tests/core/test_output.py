@@ -8,7 +8,11 @@ from hypothesis import strategies as st
 from tests.documents import effects
 from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.effects.placement import place
-from zarabanda.core.playback.frame import Frame, Levels, base_of
+from zarabanda.core.playback.claims import Claims
+from zarabanda.core.playback.frame import Effects, Frame, Levels
+from zarabanda.core.playback.ground import Base, Ground, base_at
+from zarabanda.core.playback.looks import base_of, cells_of, changed, held
+from zarabanda.core.playback.shares import Timing
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
 from zarabanda.formats import effect_document
@@ -31,10 +35,9 @@ def bytes_of(fixtures, levels=FULL, **values):
     rig = build(fixtures)
     base = base_of(rig)
     for name, value in values.items():
-        base.values[attributes.INDEX[name] * len(rig) : (attributes.INDEX[name] + 1) * len(rig)] = value
+        base[attributes.INDEX[name]] = value
     frame = Frame(rig)
-    nothing = Running(np.zeros(0), np.zeros(0))
-    return frame.bytes(frame.values(base, Plan([], len(rig), rig.mixes), nothing, levels))
+    return frame.bytes(frame.values(Base(base), [], levels))
 
 
 def test_fine_channels_rounding_and_inversion():
@@ -59,19 +62,27 @@ def test_both_bytes_of_a_channel_of_16_bits_are_written(pan):
     ),
 )
 def test_writing_what_can_change_gives_the_bytes_of_writing_all(documents, moments):
-    """Over moments at which θ alone changes, or base, master or what plays as well."""
+    """Over moments at which θ alone changes, or claims, master or what plays as well; looked at before, or not."""
     fixtures = [FixtureSpec(n + 1, "", SPOT, (n, 0, 0), address=1 + 10 * n) for n in range(4)]
     rig = build([*fixtures, FixtureSpec(9, "", CELLS, (5, 0, 0), address=100)])
     chosen = [effect_document.read(document).to_core() for document in documents]
     plans = [Plan([place(effect, np.array([1, 3, 4]), rig.heads)], len(rig), rig.mixes) for effect in chosen]
-    frame, base, plan, levels = Frame(rig), base_of(rig), plans[0], Levels()
-    for theta, level, grand, another in moments:
-        if another:
-            base, plan, levels = base_of(rig, np.arange(len(rig)), np.full(len(rig), level)), plans[-1], Levels(grand=grand)
+    ground, claims, plan, levels = Ground(rig), Claims(), plans[0], Levels()
+    frame = Frame(rig)
+    for number, (theta, level, grand, another) in enumerate(moments):
+        if another:  # values fade for 1.5 s, moments are a second apart
+            look = held(rig, {"intensity": dict.fromkeys(rig.heads.keys[:3], level), "colour": {rig.heads.keys[1]: "#20c0ff"}})
+            cells = cells_of(look, changed(held(rig, {}), look)[0])
+            now = Timing(float(number), fade=1.5)
+            claims = claims.claimed("draft", cells, rig.home, lambda family, now=now: now)
+            plan, levels = plans[-1], Levels(grand=grand)
+        if number:
+            frame.prepare(plan.touched)
         running = Running(np.array([theta]), np.ones(1))
-        fresh = Frame(rig)
-        data = frame.bytes(frame.values(base, plan, running, levels))
-        np.testing.assert_array_equal(data, fresh.bytes(fresh.values(base, plan, running, levels)))
+        fresh, t = Frame(rig), number + 0.25
+        data = frame.bytes(frame.values(ground.at(claims, t), [Effects(plan, running)], levels, t))
+        whole = fresh.values(Base(base_at(rig, claims, t)), [Effects(plan, running)], levels)
+        np.testing.assert_array_equal(data, fresh.bytes(whole))
 
 
 @pytest.mark.parametrize("apart", [6, 7])
@@ -82,10 +93,10 @@ def test_many_cells_in_rows_reach_their_own_slots(apart):
     fixtures = [FixtureSpec(n + 1, "", CELLS, (0, 0, 0), universe=u, address=a) for n, (u, a) in enumerate(addresses)]
     rig = build(fixtures)
     base, drives = base_of(rig), np.random.default_rng(4).random((3, len(rig)))
-    base.values.reshape(-1, len(rig))[[attributes.RED, attributes.GREEN, attributes.BLUE]] = drives
-    base.values[: len(rig)] = 100
+    base[[attributes.RED, attributes.GREEN, attributes.BLUE]] = drives
+    base[0] = 100
     frame = Frame(rig)
-    data = frame.bytes(frame.values(base, Plan([], len(rig), rig.mixes), Running(np.zeros(0), np.zeros(0)), FULL))
+    data = frame.bytes(frame.values(Base(base), [], FULL))
     expected = np.zeros_like(data)
     for n, (universe, address) in enumerate(addresses):
         own = np.floor(drives[:, 2 * n : 2 * n + 2].T.ravel() * 255 + 0.5)

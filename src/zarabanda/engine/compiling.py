@@ -13,7 +13,7 @@ from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
 from zarabanda.core.effects.placement import place
-from zarabanda.core.playback.frame import Base, base_of
+from zarabanda.core.playback.looks import held
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import (
@@ -75,7 +75,6 @@ class Compiler:
         self._effects: dict[int, Effect] = {}
         self._palettes: dict[int, Palette] = {}
         self._drifts: dict[PlayerId, Drifts] = {}
-        self._base: Base | None = None
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -119,7 +118,9 @@ class Compiler:
         if self._values_preview is not None:
             changed.add(("draft-values", ""))
         self._previews, self._values_preview = {}, None
-        return self._made(changed, revision=update.revision, session=update.session, let_go=tuple(update.let_go))
+        return self._made(
+            changed, revision=update.revision, session=update.session, let_go=tuple(update.let_go), fade_s=update.fade_s
+        )
 
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> Program:
         """The program with another document for an effect, until the next update."""
@@ -149,8 +150,8 @@ class Compiler:
             part = self._parts[("rig", 0)]
             assert isinstance(part, RigPart)
             now = replace(now, rig=rig_of(part), rig_revision=part.revision)
-        if subjects & {"rig", "draft-values"} or self._base is None:
-            self._base = self._base_of(now)
+        if subjects & {"rig", "draft-values"}:
+            now = replace(now, draft=held(now.rig, self._values()))
         if "tempo" in subjects:
             tempos = sorted(self._of(TempoPart), key=lambda one: (one.position, one.id))
             now = replace(now, tempos={tempo.id: tempo for tempo in tempos})
@@ -160,21 +161,13 @@ class Compiler:
             now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
         if subjects & {"rig", "control", "draft-effect", "effect", "palette", "audition"}:
             now = self._with_players(now, before, changed)
-        self._program = replace(now, base=self._base, **more)
+        self._program = replace(now, **{"fade_s": 0.0, **more})
         return self._program
 
-    def _base_of(self, program: Program) -> Base:
-        values = self._values_preview
-        if values is None:
-            values = {part.id: part.heads for part in self._of(DraftValuesPart)}
-        indexes, numbers = [], []
-        for name, heads in values.items():
-            row = attributes.INDEX[name] * len(program.rig)
-            for key, value in heads.items():
-                if key in program.rig.heads.index:
-                    indexes.append(row + program.rig.heads.index[key])
-                    numbers.append(value)
-        return base_of(program.rig, np.array(indexes, np.int64), np.array(numbers, float))
+    def _values(self) -> Values:
+        if self._values_preview is not None:
+            return self._values_preview
+        return {part.id: part.heads for part in self._of(DraftValuesPart)}
 
     def _with_players(self, now: Program, before: Program, changed: set[PartKey]) -> Program:
         effects = {int(key) for subject, key in changed if subject == "effect"}

@@ -11,6 +11,7 @@ import msgspec
 from zarabanda.kept_file import KeptFile, put_aside
 from zarabanda.messages import ControlId, PlayerId, RigPart, ShowUpdate
 
+from .live import draft
 from .live.state import LiveState, Playing
 from .live.tempo import Tempo
 from .program import Program
@@ -111,7 +112,8 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
             name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew) for name, one in entry.tempos.items()
         },
         playing=playing, levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
-        opened=entry.opened, held={key: frozenset(holders) for key, holders in entry.held.items()},
+        opened=entry.opened, claims=draft.restored(program, now),
+        held={key: frozenset(holders) for key, holders in entry.held.items()},
     )  # fmt: skip
 
 

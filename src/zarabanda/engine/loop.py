@@ -11,7 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.plan import Plan, Running
-from zarabanda.core.playback.frame import Frame, Levels
+from zarabanda.core.playback.frame import Effects, Levels
+from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import AnyAction, LoopHealth, PlayerId, Trouble, Values
@@ -104,7 +105,6 @@ class Loop:
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[Program] = deque()
         self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
-        self._frame = Frame(EMPTY.rig, PRECISION)
         self._plan: Plan | Chain = Plan([], 0, EMPTY.rig.mixes, PRECISION)
         self._plan_is_whole = True
         self._order: list[PlayerId] = []
@@ -210,8 +210,6 @@ class Loop:
             program = self._swapped.popleft()
             program = replace(program, let_go=(*let_go, *program.let_go)) if let_go else program
         if program is not None:
-            if self._frame.rig is not program.rig:
-                self._frame = Frame(program.rig, PRECISION)
             self.state, wrong = take(self.state, program, t)
             for text in wrong:
                 self.troubles.tell(OPENING, text)
@@ -242,8 +240,10 @@ class Loop:
         weight = [one.weight(t) for one in every]
         shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
         running = Running(np.array(theta), np.array(weight), shifts)
-        values = self._frame.values(program.base, self._plan, running, Levels(state.grand, state.blackout))
-        data = self._frame.bytes(values)
+        frame, ground = self.plans.frame(program.rig)
+        stages = [Effects(self._plan, running)]
+        values = frame.values(ground.at(state.claims, t), stages, Levels(state.grand, state.blackout), t)
+        data = frame.bytes(values)
         return Snapshot(self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True)))
 
     def _look(self, key: PlayerId, t: float) -> Values | None:
@@ -251,7 +251,7 @@ class Loop:
         if playing is None or playing.frozen is None:
             return None
         plan = self.plans.single(program.rig, playing.instance.placed)
-        flat = program.base.values.copy()
+        flat = base_at(program.rig, self.state.claims, t).reshape(-1)
         plan.apply(flat, Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts]))
         values = flat.reshape(plan.touched.shape)
         values[attributes.HUE] %= 360

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
-from zarabanda.core.playback.frame import Base, base_of
+from zarabanda.core.playback.looks import Floats, held
 from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, PlayerId, TempoPart
 
@@ -44,13 +44,14 @@ class Control:
 class Program:
     """Everything that the show gives the engine. Swapped in whole, between two frames.
 
-    tempos: by number, in their order; opening: actions as plain data, done once.
+    draft: what is set by hand, (A, N), NaN where nothing is; tempos: by number, in their order; opening: actions as plain
+    data, done once; fade_s: in which values set by hand go where they go now.
     """
 
     rig: Rig
     rig_revision: str
     revision: int
-    base: Base
+    draft: Floats
     instances: dict[PlayerId, Instance]
     controls: dict[ControlId, Control]
     tempos: dict[int, TempoPart]
@@ -58,9 +59,10 @@ class Program:
     let_go: tuple[PlayerId, ...] = ()
     faults: tuple[str, ...] = ()
     """What of the show could not be read, in words."""
+    fade_s: float = 0.0
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
 
 
 EMPTY_RIG = build([])
-EMPTY = Program(EMPTY_RIG, "", 0, base_of(EMPTY_RIG), {}, {}, {}, ())
+EMPTY = Program(EMPTY_RIG, "", 0, held(EMPTY_RIG, {}), {}, {}, {}, ())

@@ -14,7 +14,9 @@ from numpy.typing import NDArray
 from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.placement import Placed, place
-from zarabanda.core.playback.frame import Frame, Levels, base_of
+from zarabanda.core.playback.frame import Effects, Frame, Levels
+from zarabanda.core.playback.ground import Base
+from zarabanda.core.playback.looks import base_of
 from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, Rig, build
 
 Report = dict[str, Any]
@@ -147,13 +149,14 @@ def frames(universes: int, layers: int, seconds: float) -> Report:
 def _work(rig: Rig, placed: list[Placed]) -> Callable[[float], NDArray[np.uint8]]:
     """A whole frame at a θ, up to the packed universes."""
     plan = Plan(placed, len(rig), rig.mixes, np.float32)
-    base = base_of(rig)
-    base.values[: len(rig)] = 60.0
-    frame, weight = Frame(rig, np.float32), np.ones(len(placed))
+    still: NDArray[Any] = base_of(rig).astype(np.float32)
+    still[0] = 60.0
+    base, frame, weight = Base(still), Frame(rig, np.float32), np.ones(len(placed))
+    frame.prepare(plan.touched)
 
     def work(theta: float) -> NDArray[np.uint8]:
         running = Running(np.full(len(placed), theta), weight)
-        return frame.bytes(frame.values(base, plan, running, Levels()))
+        return frame.bytes(frame.values(base, [Effects(plan, running)], Levels()))
 
     return work
 

@@ -1,8 +1,11 @@
-"""One frame: base, effects, levels, clamp, bytes, in the order of docs/computation.md, "The order of a frame"."""
+"""One frame: base, effects, levels, clamp, bytes, as stages in the order of docs/computation.md, "The order of a frame".
+
+Each stage says which values it touches. What no stage touches is put there once, and stays from frame to frame.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Protocol
@@ -12,11 +15,50 @@ from numpy.typing import DTypeLike, NDArray
 
 from zarabanda.core.clamp import as_constant
 from zarabanda.core.effects.batch.plan import Running
+from zarabanda.core.playback.ground import Base
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.core.rig.slots import Mapper, Part
 
 Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+
+class Acting(Protocol):
+    """Effects that act on values: a plan, or some of them one after another."""
+
+    touched: Bools
+
+    def apply(self, values: Floats, running: Running) -> None:
+        """As `Plan.apply`."""
+
+
+class Stage(Protocol):
+    """A step of a frame. Later ones act on what earlier ones left, and may leave the ranges of the heads."""
+
+    @property
+    def touched(self) -> Bools:
+        """(A, N) true where it may change a value in any frame; the same array as long as that stays."""
+
+    def apply(self, values: Floats) -> None:
+        """Act on values (A, N)."""
+
+
+@dataclass(frozen=True)
+class Effects:
+    """Effects of the draft and of controls, oldest first."""
+
+    acting: Acting
+    running: Running
+
+    @property
+    def touched(self) -> Bools:
+        """What any of them moves."""
+        return self.acting.touched
+
+    def apply(self, values: Floats) -> None:
+        """Add them."""
+        self.acting.apply(values.reshape(-1), self.running)
 
 
 @dataclass(frozen=True)
@@ -31,107 +73,105 @@ class Levels:
         """Factor on all intensities."""
         return 0.0 if self.blackout else self.grand
 
-
-@dataclass(frozen=True)
-class Base:
-    """Values before effects: home, with draft values over it. (A, N) flat, natural units."""
-
-    values: Floats
-
-
-def base_of(rig: Rig, indexes: NDArray[np.int64] | None = None, values: Floats | None = None) -> Base:
-    """Home values of all heads, with `values` put at flat `indexes` (attribute × head)."""
-    flat = rig.home.ravel().copy()
-    if indexes is not None and values is not None and len(indexes):
-        flat[indexes] = values
-    return Base(np.clip(flat, rig.low.ravel(), rig.high.ravel()))
+    def apply(self, values: Floats) -> None:
+        """Scale what was brought into range before."""
+        if self.factor != 1:
+            values[attributes.INTENSITY] *= self.factor
 
 
 @dataclass(frozen=True)
 class _Stretch:
-    """Neighbouring heads of neighbouring attributes that the plan may change, and what their values may be."""
+    """Neighbouring heads of neighbouring attributes that stages touch, and what their values may be."""
 
     at: tuple[slice, slice]
     low: Floats
     high: Floats
-    base: Floats
     circle: bool
 
 
-class Acting(Protocol):
-    """What acts on values: a plan, or some of them one after another."""
+class Reach:
+    """What a stage touches, looked at once: what must be put back before a frame, kept in range after it, and sent."""
 
-    touched: NDArray[np.bool_]
-
-    def apply(self, values: Floats, running: Running) -> None:
-        """As `Plan.apply`."""
+    def __init__(self, rig: Rig, mapper: Mapper, touched: Bools, precision: DTypeLike) -> None:
+        self.part: Part = mapper.part(touched)
+        low, high = rig.low.astype(precision), rig.high.astype(precision)
+        scaled = touched.copy()
+        scaled[attributes.INTENSITY] = True
+        self.stretches = _stretches(touched, low, high)
+        self.stretches_scaled = _stretches(scaled, low, high)
+        """The same while levels scale the intensity of every head."""
 
 
 class Frame:
-    """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites.
-
-    What stays from frame to frame (base, plan, level) is looked at once; then only what the plan can change is computed.
-    """
+    """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites."""
 
     def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
         """precision: of the values; that of the plans that it is given."""
-        self.rig = rig
-        self._precision = precision
+        self.rig, self._precision = rig, precision
         self._mapper = Mapper(rig, precision)
         self._values = self._mapper.values
-        self._base: Base | None = None
-        self._plan: Acting | None = None
-        self._factor = 1.0
-        self._stretches: list[_Stretch] = []
-        self._moving: Part | None = None
-        self._all_new = True
+        self._before: tuple[object, ...] = ()
+        everything = np.ones(rig.home.shape, bool)
+        self._everything = Reach(rig, self._mapper, everything, precision)
+        self._reaches: dict[int, tuple[Bools, Reach]] = {}
+        self._only: Part | None = None
 
-    def values(self, base: Base, plan: Acting, running: Running, levels: Levels) -> Floats:
-        """Values (A, N) in natural units, clamped to each head's range."""
-        values = self._values
-        flat = values.ravel()
-        self._all_new = base is not self._base or plan is not self._plan or levels.factor != self._factor
-        if self._all_new:
-            self._base = None  # until all of it is taken: a fault in between must not be forgotten
-            self._take(base, plan, levels)
-            flat[:] = base.values
-            self._base = base
+    def prepare(self, touched: Bools) -> None:
+        """Look at what a stage touches before a frame needs it; slow, so that it is done off the loop."""
+        if id(touched) not in self._reaches:
+            reaches = {**self._reaches, id(touched): (touched, Reach(self.rig, self._mapper, touched, self._precision))}
+            self._reaches = dict(list(reaches.items())[-_REACHES_KEPT:])
+
+    def values(self, base: Base, stages: Sequence[Stage], levels: Levels, t: float = 0.0) -> Floats:
+        """Values (A, N) in natural units, each within its head's range. t: of what claims are moving.
+
+        What nobody looked at before is taken as if it touched everything.
+        """
+        values, touched = self._values, [stage.touched for stage in stages]
+        known = [self._reaches.get(id(one)) for one in touched]
+        reaches = [one[1] for one in known if one is not None]
+        if len(reaches) < len(stages):
+            reaches = [self._everything]
+        now = (base, levels.factor, *map(id, touched))
+        all_new = base.moving is not None or now != self._before or reaches == [self._everything]
+        self._before = ()  # until all of it is taken: a fault in between must not be forgotten
+        stretches = [one for reach in reaches for one in (reach.stretches_scaled if levels.factor != 1 else reach.stretches)]
+        if all_new:
+            values[:] = base.still
+            if base.moving is not None:
+                values.reshape(-1)[base.moving.places] = base.moving.at(t)
         else:
-            for stretch in self._stretches:
-                values[stretch.at] = stretch.base
-        plan.apply(flat, running)
-        for stretch in self._stretches:
-            own = values[stretch.at]
-            if stretch.circle:
-                own -= 360 * np.floor(own / 360)
-            np.maximum(own, stretch.low, out=own)
-            np.minimum(own, stretch.high, out=own)
-        if self._factor != 1:
-            values[attributes.INTENSITY] *= self._factor
+            for stretch in stretches:
+                values[stretch.at] = base.still[stretch.at]
+        for stage in stages:
+            stage.apply(values)
+        for stretch in stretches:
+            _bring_into_range(values[stretch.at], stretch)
+        levels.apply(values)
+        self._before = now
+        self._only = reaches[0].part if len(reaches) == 1 and not all_new else None
         return values
 
     def bytes(self, values: Floats) -> NDArray[np.uint8]:
         """Bytes (universes, 512) for values (A, N)."""
-        known = values is self._values and not self._all_new
-        return self._mapper.bytes(values, self._moving if known else None)
-
-    def _take(self, base: Base, plan: Acting, levels: Levels) -> None:
-        """Look at what will stay: where the plan can change values, and which channels follow these."""
-        if plan is not self._plan:
-            self._moving = self._mapper.part(plan.touched)
-        self._plan, self._factor = plan, levels.factor
-        restored = plan.touched.copy()
-        if levels.factor != 1:  # the intensity of every head is scaled anew in each frame
-            restored[attributes.INTENSITY] = True
-        limits = (self.rig.low.astype(self._precision), self.rig.high.astype(self._precision))
-        whole = base.values.astype(self._precision).reshape(restored.shape)
-        self._stretches = []
-        for at, circle in _blocks(restored):
-            low, high, rest = (as_constant(array[at]) for array in (*limits, whole))
-            self._stretches.append(_Stretch(at, low, high, rest, circle))
+        return self._mapper.bytes(values, self._only if values is self._values else None)
 
 
-def _blocks(restored: NDArray[np.bool_]) -> Iterator[tuple[tuple[slice, slice], bool]]:
+_REACHES_KEPT = 64
+
+
+def _bring_into_range(own: Floats, stretch: _Stretch) -> None:
+    if stretch.circle:
+        own -= 360 * np.floor(own / 360)
+    np.maximum(own, stretch.low, out=own)
+    np.minimum(own, stretch.high, out=own)
+
+
+def _stretches(touched: Bools, low: Floats, high: Floats) -> list[_Stretch]:
+    return [_Stretch(at, as_constant(low[at]), as_constant(high[at]), circle) for at, circle in _blocks(touched)]
+
+
+def _blocks(restored: Bools) -> Iterator[tuple[tuple[slice, slice], bool]]:
     """Neighbouring attributes of which the same neighbouring heads are restored, and whether they are circles."""
 
     def alike(row: int) -> tuple[int, int, bool]:

@@ -32,6 +32,11 @@ class Attribute:
         """Width of the range, in the attribute's unit."""
         return self.high - self.low
 
+    @property
+    def stepped(self) -> bool:
+        """Whether it has slots and nothing between them."""
+        return self.unit == "slot"
+
 
 ATTRIBUTES: tuple[Attribute, ...] = (
     Attribute("intensity", "Intensity", "intensity", "%", 0, 100, 0, gdtf="Dimmer"),

@@ -15,6 +15,9 @@ def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
 
 def advance(state: LiveState, t: float) -> LiveState:
     """The state at t: without what was over by then. What ends after its cycles lets go of its control."""
+    claims = state.claims.advanced(t)
+    if claims is not state.claims:
+        state = state.with_(claims=claims)
     over = {key: ended for key, one in state.playing.items() for at, ended in [due(state, one)] if at <= t}
     if not over:
         return state

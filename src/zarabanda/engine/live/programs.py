@@ -12,6 +12,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Instance, Program
+from . import draft
 from .acts import act
 from .advance import advance
 from .running import start
@@ -50,6 +51,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         program=program,
         tempos=_tempos(state.tempos, old.tempos, program.tempos, t),
         playing=kept,
+        claims=draft.claimed(state.claims, old, program, t),
     ).with_controls_down(program.let_go)
     for key, playing in kept.items():
         instance = program.instances.get(key)

@@ -6,6 +6,7 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from zarabanda.core.playback.claims import Claims
 from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
@@ -58,7 +59,7 @@ class LiveState:
     """Everything live. What plays is in the order in which it started, oldest first.
 
     stopped: keys of what always plays, and was stopped by hand; opened: whether the show's opening actions were done;
-    held: who holds each button that acts while it is held.
+    held: who holds each button that acts while it is held; claims: what holds values on stage.
     """
 
     program: Program = EMPTY
@@ -70,6 +71,7 @@ class LiveState:
     stopped: frozenset[PlayerId] = frozenset()
     opened: bool = False
     held: Mapping[ControlId, frozenset[str]] = field(default_factory=dict)
+    claims: Claims = field(default_factory=Claims)
 
     # time
 

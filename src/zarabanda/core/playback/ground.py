@@ -1,0 +1,85 @@
+"""Home and claims as arrays for frames: what stands still is one array, kept until something changes; the rest is laid anew."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import DTypeLike, NDArray
+
+from zarabanda.core.playback.claims import Claims, Strip, lay
+from zarabanda.core.playback.looks import places
+from zarabanda.core.playback.shares import INFINITY
+from zarabanda.core.rig.rig import Rig
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class Moving:
+    """Cells that claims are moving: flat places (m,), what is beneath all claims there, and the strips cut to them."""
+
+    places: Ints
+    home: Floats
+    low: Floats
+    high: Floats
+    strips: tuple[tuple[Strip, Ints], ...]
+
+    def at(self, t: float) -> Floats:
+        """Their values at t, (m,)."""
+        values = self.home.copy()
+        for strip, at in self.strips:
+            strip.lay(values, at, t)
+        return np.asarray(np.clip(values, self.low, self.high))
+
+
+@dataclass(frozen=True, eq=False)
+class Base:
+    """What effects act on: `still` (A, N), another object whenever something of it has changed, and what claims are moving."""
+
+    still: Floats
+    moving: Moving | None = None
+
+
+class Ground:
+    """Keeps the base between frames: home, and all claims over it, within the ranges of the heads. For one rig."""
+
+    def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
+        self.rig, self._precision = rig, precision
+        self._claims: Claims | None = None
+        self._from = self._until = 0.0
+        self._base = Base(np.zeros(0))
+
+    def at(self, claims: Claims, t: float) -> Base:
+        """The base at t: the same object as long as nothing begins, ends or jumps."""
+        if claims is self._claims and self._from <= t < self._until:
+            return self._base
+        events = [time for strip in claims.strips for time in strip.events()]
+        self._base = Base(base_at(self.rig, claims, t).astype(self._precision), self._moving(claims, t))
+        self._from = max([-INFINITY, *(time for time in events if time <= t)])
+        self._until = min([INFINITY, *(time for time in events if time > t)])
+        self._claims = claims
+        return self._base
+
+    def _moving(self, claims: Claims, t: float) -> Moving | None:
+        moving = [strip for strip in claims.strips if strip.moves(t)]
+        if not moving:
+            return None
+        marked = np.zeros(self.rig.home.size, bool)
+        for strip in moving:
+            marked[places(strip.cells, strip.kind, strip.count)] = True
+        chosen = np.flatnonzero(marked)
+        number = np.cumsum(marked) - 1
+        strips = []
+        for strip in claims.strips:
+            part = strip.part(marked[strip.cells]) if marked[strip.cells].any() else None
+            if part is not None:
+                strips.append((part, number[places(part.cells, part.kind, part.count)]))
+        home, low, high = (array.reshape(-1)[chosen] for array in (self.rig.home, self.rig.low, self.rig.high))
+        return Moving(chosen, home, low, high, tuple(strips))
+
+
+def base_at(rig: Rig, claims: Claims, t: float) -> Floats:
+    """The base (A, N) at t, all of it: for one look, and what the quick way of `Ground` is compared with."""
+    return np.asarray(np.clip(lay(rig.home, claims.strips, t), rig.low, rig.high))
