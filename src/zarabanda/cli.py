@@ -186,6 +186,22 @@ def bake(
 
 
 @app.command()
+def replay(
+    file: Annotated[Path, typer.Argument(help="A replay request, or a list of them, as JSON (-: standard input).")],
+) -> None:
+    """Play a show from actions with their stamps, without clock or engine; one JSON line of values for each request."""
+    from zarabanda import replay as replays
+    from zarabanda.formats import replay_request
+
+    for number, data in enumerate(_read_requests(file)):
+        try:
+            plain = {k: v for k, v in data.items() if k not in ("expect", "name")} if isinstance(data, dict) else data
+            print(json.dumps(replays.replay(replay_request.read(plain))))
+        except ZarabandaError as error:
+            raise ZarabandaError(f"Request {number + 1}: {error.message}", error.place) from error
+
+
+@app.command()
 def schema() -> None:
     """Print the JSON Schema of effect documents."""
     from zarabanda.formats.effect_document import EffectDocument

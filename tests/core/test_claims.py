@@ -7,13 +7,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.documents import effects
+from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.effects.palette import Palette
+from zarabanda.core.effects.placement import place
 from zarabanda.core.playback.claims import Claims
-from zarabanda.core.playback.ground import Ground, base_at
+from zarabanda.core.playback.frame import Effects, Frame, Levels
+from zarabanda.core.playback.ground import Base, Ground, base_at
 from zarabanda.core.playback.looks import cells_of, changed, held
 from zarabanda.core.playback.shares import EASES, Release, Timing
+from zarabanda.core.playback.trace import Playing, trace
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
+from zarabanda.formats import effect_document
 
 SPOT = ModeSpec(
     "spot", "spot", "rgb",
@@ -231,3 +237,22 @@ def test_a_colour_is_held_as_one(given, kept):
     values = held(RIG, given | {"pan": {"9": 4.0}})
     assert values[attributes.RED : attributes.BLUE + 1, 0].tolist() == kept
     assert np.isnan(values[attributes.PAN]).all(), "a head that is not there"
+
+
+@settings(max_examples=60, deadline=None)
+@given(actions(), st.lists(effects(apart=True), max_size=2), st.floats(0, 5), st.sampled_from([1.0, 0.4]), st.sampled_from(NAMES))
+def test_the_last_step_of_a_trace_is_the_value_of_the_frame(moments, documents, theta, weight, name):
+    claims = Claims()
+    for t, action in moments:
+        claims = done(claims.advanced(t), t, action)
+    placed = [place(effect_document.read(one).to_core(), np.array([2, 0, 1]), RIG.heads) for one in documents]
+    now, levels = moments[-1][0] + 0.3, Levels(grand=weight)
+    claims = claims.advanced(now)
+    plan = Plan(placed, len(RIG), RIG.mixes)
+    running = Running(np.full(len(placed), theta), np.full(len(placed), weight))
+    values = Frame(RIG).values(Base(base_at(RIG, claims, now)), [Effects(plan, running)], levels)
+    playing = [Playing("any", one, theta, weight) for one in placed]
+    for head in range(3):
+        steps = trace(RIG, claims, playing, levels, str(head + 1), name, now)
+        rows = slice(ROWS[name], ROWS[name] + (3 if name == "colour" else 1))
+        np.testing.assert_allclose(steps[-1].value, values[rows, head], atol=1e-9)

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from zarabanda.core.effects.effect import Effect, OwnHead
 from zarabanda.core.effects.placement import Placed, circuit_turns, place
 from zarabanda.core.explain import notices, scope, weave
+from zarabanda.core.playback import looks
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.rig import Rig
@@ -33,11 +34,7 @@ class _Ground:
 
 def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _Ground:
     chosen = np.array([rig.heads.index[key] for key in heads], np.int64)
-    base = rig.home[:, chosen].copy()
-    for name, values in draft.items():
-        for n, key in enumerate(heads):
-            if key in values:
-                base[attributes.INDEX[name], n] = values[key]
+    base = looks.base_of(rig, looks.held(rig, draft))[:, chosen]
     own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen], rig.mounting[chosen])
     return _Ground(weave.Stand(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
 

@@ -1,0 +1,88 @@
+"""Where a value comes from: home, every claim, every layer of every effect, levels. The same records as the frame's."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.placement import Placed
+from zarabanda.core.playback.claims import Claims
+from zarabanda.core.playback.frame import Levels
+from zarabanda.core.playback.looks import places
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Rig
+
+Numbers = tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step on the way to a value. what: home, claim, range, effect or levels; who: the holder, the effect or the level;
+    value: after this step. Of claims: target and share; of effects: the layer in words."""
+
+    what: str
+    who: str
+    value: Numbers
+    target: Numbers | None = None
+    share: float | None = None
+    words: str = ""
+
+
+@dataclass(frozen=True)
+class Playing:
+    """An effect that runs: its θ, weight and phase shifts, and its layers in words, by their number."""
+
+    name: str
+    placed: Placed
+    theta: float
+    weight: float
+    shifts: Sequence[float] = ()
+    words: Sequence[str] = ()
+
+
+def trace(
+    rig: Rig, claims: Claims, effects: Sequence[Playing], levels: Levels, head: str, attribute: str, t: float
+) -> list[Step]:
+    """The steps of an attribute (`colour`, `position`: of its parts) of a head at t; the last value is the frame's.
+
+    effects: in the order in which they started. Raises KeyError for a head that the rig does not have.
+    """
+    number = rig.heads.index[head]
+    rows = [attributes.INDEX[name] for name in attributes.touched(attribute)]
+    values = rig.home.astype(float)
+
+    def now() -> Numbers:
+        return tuple(values[rows, number].tolist())
+
+    steps = [Step("home", "home", now())]
+    for strip in claims.strips:
+        at = places(strip.cells, strip.kind, strip.count)
+        strip.lay(values.reshape(-1), at, t)
+        mine = np.isin(at, [row * strip.count + number for row in rows]).any(axis=1)
+        for place in np.flatnonzero(mine).tolist():
+            share = strip.timing.share(t) if strip.kind != "step" else float(strip.timing.shows_step(t))
+            target = tuple(np.atleast_1d(strip.target(t)[place]).tolist())
+            steps.append(Step("claim", strip.holder, now(), target, share))
+    values = np.clip(values, rig.low, rig.high)
+    steps += _in_range(steps, now())
+    for one in effects:
+        for block in one.placed.blocks:
+            layer = Plan([replace(one.placed, blocks=(block,))], len(rig), rig.mixes)
+            layer.apply(values.reshape(-1), Running(np.array([one.theta]), np.array([one.weight]), [one.shifts]))
+            if layer.touched[rows, number].any():
+                words = one.words[block.number] if block.number < len(one.words) else ""
+                steps.append(Step("effect", one.name, now(), share=one.weight, words=words))
+    values[attributes.HUE] %= 360
+    values = np.clip(values, rig.low, rig.high)
+    steps += _in_range(steps, now())
+    levels.apply(values)
+    if attributes.INTENSITY in rows and levels.factor != 1:
+        steps.append(Step("levels", "blackout" if levels.blackout else "grand master", now(), share=levels.factor))
+    return steps
+
+
+def _in_range(steps: Sequence[Step], value: Numbers) -> list[Step]:
+    return [Step("range", "range", value)] if value != steps[-1].value else []

@@ -1,0 +1,130 @@
+"""The replay request: a show, actions with their stamps, and the times at which values are wanted. See docs/formats.md."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+
+from zarabanda.core.rig import attributes
+from zarabanda.errors import ZarabandaError, shown
+
+from .effect_document import EffectDocument, Number, faults
+from .palette_document import PaletteDocument
+
+Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
+Stamp = Annotated[float, Field(ge=-1e9, le=1e9, allow_inf_nan=False)]
+
+
+class _Part(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class ReplayHead(_Part):
+    """A head: its place in metres, and how quickly it moves, in degrees a second."""
+
+    id: Annotated[str, Field(min_length=1, max_length=40)]
+    x: Number = 0.0
+    y: Number = 0.0
+    z: Number = 0.0
+    pan_speed: Number = 180.0
+    tilt_speed: Number = 120.0
+
+
+class ReplayControl(_Part):
+    """A fader or button: its name, the effect that it drives, and on which heads."""
+
+    name: str
+    mode: Literal["fader", "latch", "flash"] = "fader"
+    effect: str
+    heads: list[str]
+    job: Literal["depth", "speed", "both"] = "depth"
+    release: Seconds = 0.4
+    families: list[Literal["intensity", "position", "colour", "beam"]] | None = None
+
+
+class ReplayShow(_Part):
+    """The small form of a show. home: values by attribute, of all heads (`colour` as `#rrggbb`); tempos: BPM by name."""
+
+    heads: Annotated[list[ReplayHead], Field(min_length=1, max_length=10_000)]
+    home: dict[str, Number | str] = {}
+    palettes: dict[str, PaletteDocument] = {}
+    tempos: dict[str, Annotated[float, Field(ge=10, le=400)]] = {}
+    effects: list[EffectDocument] = []
+    controls: list[ReplayControl] = []
+
+    @model_validator(mode="after")
+    def _fits_together(self) -> ReplayShow:
+        known = [*attributes.BY_NAME, *attributes.COMPOUND]
+        for name in self.home:
+            if name not in known:
+                raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
+        for what, names in (("heads", [one.id for one in self.heads]), ("effects", [one.name for one in self.effects]),
+                            ("controls", [one.name for one in self.controls])):  # fmt: skip
+            twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
+            if twice is not None:
+                raise ValueError(f"{what}: {shown(twice)} is there twice; give each its own name")
+        effects = {one.name for one in self.effects}
+        for control in self.controls:
+            if control.effect not in effects:
+                raise ValueError(f"controls: {shown(control.name)} drives {shown(control.effect)}, which is not under effects")
+        return self
+
+
+class ReplayRequest(_Part):
+    """show: the small form, or `demo`; actions: by their stamps in s; heads, attributes: whose values are told (none: all)."""
+
+    show: ReplayShow | Literal["demo"]
+    actions: list[dict[str, Any]] = []
+    times: Annotated[list[Stamp], Field(min_length=1, max_length=100_000)]
+    heads: list[str] = []
+    attributes: list[str] = []
+    trace: bool = False
+
+    @model_validator(mode="after")
+    def _can_be_done(self) -> ReplayRequest:
+        for number, action in enumerate(self.actions):
+            at = action.get("at")
+            if isinstance(at, bool) or not isinstance(at, int | float) or not -1e9 <= at <= 1e9:
+                raise ValueError(f"actions.{number}: at is {shown(at)}; give its stamp in seconds")
+            if not isinstance(action.get("do"), str):
+                raise ValueError(f"actions.{number}: do is {shown(action.get('do'))}; say what is done")
+        known = [*attributes.BY_NAME, *attributes.COMPOUND]
+        for name in self.attributes:
+            if name not in known:
+                raise ValueError(f"there is no attribute {shown(name)}; use one of {', '.join(known)}")
+        return self
+
+
+def read(data: object) -> ReplayRequest:
+    """A replay request from plain data, or a clear error with the paths of its faults."""
+    try:
+        return ReplayRequest.model_validate(data)
+    except ValidationError as error:
+        listed = [(place, _what(what)) for place, what in faults(error) if not place.endswith("literal['demo']")]
+        listed = [(re.sub(_WRAPPER, "", place), what) for place, what in listed] or [("show", "give a show, or demo")]
+        text = "; ".join(f"{place or 'the request'}: {what}" for place, what in listed[:5])
+        raise ZarabandaError(f"The replay request cannot be read. {text}.", listed[0][0]) from error
+
+
+_WRAPPER = r"function-after\[[^\]]*\]\.?|ReplayShow\.?"
+"""How pydantic names the small form among the choices for a show."""
+
+
+def _what(text: str) -> str:
+    return text.replace("Extra inputs are not permitted", "unknown key; take it out")
+
+
+class DraftAction(_Part):
+    """What can be done in the draft. Values: a number in natural units, `#rrggbb`, or `{"palette": name}`."""
+
+    do: Literal["set", "take-back", "clear", "put-on", "take-off"]
+    attribute: str | None = None
+    heads: list[str] = []
+    value: Number | str | dict[str, str] | None = None
+    effect: str | None = None
+    fade: Seconds = 0.0
+
+
+DRAFT_ACTIONS = ("set", "take-back", "clear", "put-on", "take-off")

@@ -1,0 +1,262 @@
+"""Playing a show from actions and their stamps, without clock, engine or browser: for tests, bug reports and proofs."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Mapping
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+import msgspec
+import numpy as np
+from pydantic import ValidationError
+
+from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.explain import sentence
+from zarabanda.core.playback.frame import Effects, Frame, Levels
+from zarabanda.core.playback.ground import Base, base_at
+from zarabanda.core.playback.trace import Playing, trace
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import EMITTERS, Channel, ModeSpec
+from zarabanda.demo import salt_light
+from zarabanda.engine.compiling import Compiler
+from zarabanda.engine.live.acts import act
+from zarabanda.engine.live.advance import advance
+from zarabanda.engine.live.programs import take
+from zarabanda.engine.live.state import LiveState
+from zarabanda.errors import ZarabandaError, shown
+from zarabanda.formats.effect_document import faults
+from zarabanda.formats.replay_request import DRAFT_ACTIONS, DraftAction, ReplayRequest, ReplayShow
+from zarabanda.messages import (
+    AnyPart,
+    ControlPart,
+    DraftEffectPart,
+    DraftValuesPart,
+    EffectPart,
+    PalettePart,
+    PartKey,
+    PatchedFixture,
+    RigPart,
+    ShowUpdate,
+    TempoPart,
+    action,
+)
+from zarabanda.show import compile as compiling
+from zarabanda.show.references import Names, with_numbers
+from zarabanda.show.store import Store
+from zarabanda.targets import EffectOnHeads
+
+Values = dict[str, list[list[float]]]
+_HEADS_A_UNIVERSE = 30
+
+
+def demo_parts() -> list[AnyPart]:
+    """The demo show."""
+    with tempfile.TemporaryDirectory() as folder:
+        store = Store(Path(folder) / "show.db")
+        try:
+            salt_light.build(store)
+            with store.reading() as session:
+                return [compiling.rig(session), *compiling.all_parts(session)]
+        finally:
+            store.close()
+
+
+def parts_of(show: ReplayShow) -> list[AnyPart]:
+    """The small form as parts. Its heads have every attribute but a native hue, and mix red, green and blue."""
+    home: dict[str, float] = {}
+    for name, value in show.home.items():
+        home |= dict(zip(attributes.touched(name), _numbers(name, value, {}), strict=True))
+    rows = [row for row in attributes.ATTRIBUTES if row.name not in EMITTERS["hue-saturation"]]
+    channels = tuple(Channel(row.name, (n,), row.low, row.high) for n, row in enumerate(rows))
+    limits = {row.name: (row.low, row.high, home.get(row.name, row.home)) for row in rows}
+    mode = ModeSpec("head", "spot", "rgb", channels, len(rows), limits)
+    fixtures = [
+        PatchedFixture(
+            n + 1, head.id, "head", (head.x, head.y, head.z),
+            universe=1 + n // _HEADS_A_UNIVERSE, address=1 + n % _HEADS_A_UNIVERSE * len(rows),
+        )
+        for n, head in enumerate(show.heads)
+    ]  # fmt: skip
+    keys = {head.id: str(n + 1) for n, head in enumerate(show.heads)}
+    tempos = {name: n + 1 for n, name in enumerate(show.tempos)}
+    palettes = {name: n + 1 for n, name in enumerate(show.palettes)}
+    effects = {effect.name: n + 1 for n, effect in enumerate(show.effects)}
+    parts: list[AnyPart] = [RigPart("1", (mode,), tuple(fixtures))]
+    parts += [TempoPart(tempos[name], name, bpm, tempos[name]) for name, bpm in show.tempos.items()]
+    for name, document in show.palettes.items():
+        made = document.to_core(name)
+        own = {keys[head]: dict(values) for head, values in made.own.items() if head in keys}
+        parts.append(PalettePart(palettes[name], name, dict(made.values), own))
+    for effect in show.effects:
+        plain = effect.model_copy(update={"own": {keys[head]: one for head, one in effect.own.items() if head in keys}}).plain()
+        parts.append(EffectPart(effects[effect.name], with_numbers(plain, palettes, tempos)))
+    for n, control in enumerate(show.controls):
+        families = tuple(control.families) if control.families else None
+        target = EffectOnHeads(effects[control.effect], tuple(_key(keys, head) for head in control.heads), families)
+        parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
+    return parts
+
+
+def _key(keys: Mapping[str, str], head: str) -> str:
+    if head not in keys:
+        raise ZarabandaError(f"There is no head {shown(head)}; the show has {', '.join(list(keys)[:8])}.", "heads")
+    return keys[head]
+
+
+def _numbers(attribute: str, value: object, palettes: Mapping[str, Palette]) -> list[float]:
+    """A value as one number for each part of an attribute."""
+    names = attributes.touched(attribute)
+    if isinstance(value, dict):
+        name = str(value.get("palette"))
+        if name not in palettes:
+            raise ZarabandaError(f"There is no palette {shown(name)}; the show has {', '.join(palettes) or 'none'}.", "value")
+        return list(palettes[name].on([""], names)[0])
+    if isinstance(value, str):
+        try:
+            rgb = [int(value[n : n + 2], 16) / 255 for n in (1, 3, 5)]
+        except ValueError:
+            rgb = []
+        if attribute != "colour" or len(rgb) != 3 or len(value) != 7:
+            raise ZarabandaError(f"{shown(value)} is no value of {attribute}; give a number, or #rrggbb for colour.", "value")
+        return rgb
+    if len(names) > 1 or not isinstance(value, int | float):
+        raise ZarabandaError(f"{shown(value)} is no value of {attribute}; give {'#rrggbb' if attribute == 'colour' else names}.")
+    return [float(value)]
+
+
+class Replay:
+    """A show that is played: actions in the order of their stamps, and looks at what is on stage."""
+
+    def __init__(self, request: ReplayRequest) -> None:
+        self._request = request
+        small = isinstance(request.show, ReplayShow)
+        parts = parts_of(request.show) if isinstance(request.show, ReplayShow) else demo_parts()
+        [rig] = [part for part in parts if isinstance(part, RigPart)]
+        self.keys = {fixture.name: str(fixture.number) for fixture in rig.fixtures} if small else {}
+        self._palettes = {one.name: Palette(one.name, one.values, one.own) for one in parts if isinstance(one, PalettePart)}
+        self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
+        self._effects = {one.document["name"]: one.id for one in parts if isinstance(one, EffectPart)}
+        palettes = {one.name: one.id for one in parts if isinstance(one, PalettePart)}
+        tempos = {one.name: one.id for one in parts if isinstance(one, TempoPart)}
+        names = Names(palettes, tempos, {n: one for one, n in palettes.items()}, {n: one for one, n in tempos.items()})
+        self._documents = {one.id: names.named(one.document) for one in parts if isinstance(one, EffectPart)}
+        self._put_on: dict[int, str] = {}
+        self._draft: dict[str, dict[str, float]] = {}
+        self._revision, self._numbers = 1, 0
+        self._compiler = Compiler()
+        program = self._compiler.take(ShowUpdate("replay", 1, parts, whole=True))
+        begin = min([0.0, *request.times, *(one["at"] for one in request.actions)])
+        self.state, _ = take(LiveState(), program, begin)
+        if not small:
+            self.keys = {key: key for key in program.rig.heads.keys}
+        self._frame = Frame(program.rig)
+
+    def do(self, document: dict[str, Any]) -> None:
+        """One action at its stamp. ZarabandaError says what is wrong with it."""
+        t, plain = float(document["at"]), {key: value for key, value in document.items() if key != "at"}
+        if plain["do"] in DRAFT_ACTIONS:
+            try:
+                self._edit(DraftAction.model_validate(plain), t)
+            except ValidationError as error:
+                place, what = faults(error)[0]
+                raise ZarabandaError(f"{place}: {what}.", place) from error
+            return
+        for name in ("control", "key"):
+            if name in plain:
+                plain[name] = self._player(str(plain[name]))
+        self.state = act(self.state, action(plain), t)
+
+    def _player(self, name: str) -> str:
+        draft = next((number for number, effect in self._put_on.items() if effect == name), None)
+        return self._controls.get(name) or (f"draft:{draft}" if draft is not None else name)
+
+    def _edit(self, what: DraftAction, t: float) -> None:
+        parts: list[AnyPart] = []
+        gone: list[PartKey] = []
+        heads = [_key(self.keys, head) for head in what.heads]
+        if what.do == "put-on":
+            if what.effect not in self._effects:
+                raise ZarabandaError(f"There is no effect {shown(what.effect)}.", "effect")
+            self._numbers += 1
+            self._put_on[self._numbers] = str(what.effect)
+            parts.append(DraftEffectPart(self._numbers, EffectOnHeads(self._effects[str(what.effect)], tuple(heads))))
+        if what.do in ("take-off", "clear"):
+            off = [number for number, name in self._put_on.items() if what.do == "clear" or name == what.effect]
+            gone += [("draft-effect", number) for number in off]
+            self._put_on = {number: name for number, name in self._put_on.items() if number not in off}
+        if what.do in ("set", "take-back", "clear"):
+            parts += self._values(what, heads)
+        self._revision += 1
+        update = ShowUpdate("replay", self._revision, parts, gone, fade_s=what.fade)
+        self.state, _ = take(self.state, self._compiler.take(update), t)
+
+    def _values(self, what: DraftAction, heads: list[str]) -> list[AnyPart]:
+        names = attributes.touched(what.attribute) if what.attribute else tuple(attributes.BY_NAME)
+        if not set(names) <= attributes.BY_NAME.keys() or (what.do == "set" and what.attribute is None):
+            raise ZarabandaError(f"There is no attribute {shown(what.attribute)}; use one of {', '.join(attributes.BY_NAME)}.")
+        values = _numbers(str(what.attribute), what.value, self._palettes) if what.do == "set" else [None] * len(names)
+        for name, value in zip(names, values, strict=True):
+            before = self._draft.get(name, {})
+            chosen = list(before) if what.do == "clear" or not heads else heads
+            kept = {head: one for head, one in before.items() if head not in chosen}
+            self._draft[name] = kept | (dict.fromkeys(chosen, value) if value is not None else {})
+        return [DraftValuesPart(name, self._draft[name]) for name in names]
+
+    def at(self, t: float) -> np.ndarray:
+        """Values (A, N) on stage at t, before output mapping."""
+        self.state = state = advance(self.state, t)
+        rig, every = state.program.rig, list(state.playing.values())
+        plan = Plan([one.instance.placed for one in every], len(rig), rig.mixes)
+        theta = np.array([state.theta(one, t) for one in every])
+        running = Running(theta, np.array([one.weight(t) for one in every]), [one.layer_shifts for one in every])
+        base = Base(base_at(rig, state.claims, t))
+        return self._frame.values(base, [Effects(plan, running)], Levels(state.grand, state.blackout)).copy()
+
+    def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
+        """The steps to a value at t, as plain data."""
+        state = self.state
+        playing = [
+            Playing(
+                one.instance.name, one.instance.placed, state.theta(one, t), one.weight(t), one.layer_shifts,
+                self._words(one.instance.effect_id),
+            )
+            for one in state.playing.values()
+        ]  # fmt: skip
+        levels = Levels(state.grand, state.blackout)
+        steps = trace(state.program.rig, state.claims, playing, levels, _key(self.keys, head), attribute, t)
+        return [{key: value for key, value in asdict(step).items() if value not in (None, "")} for step in steps]
+
+    def _words(self, effect_id: int) -> list[str]:
+        document = self._documents[effect_id]
+        return [sentence.as_text(sentence.layer_sentence(document, n)) for n in range(len(document["layers"]))]
+
+
+def replay(request: ReplayRequest) -> dict[str, Any]:
+    """`values`: [[value per head] per time] by attribute; `trace`, if asked for: for each time, by head and attribute."""
+    played = Replay(request)
+    heads = request.heads or list(played.keys)
+    columns = [played.state.program.rig.heads.index[_key(played.keys, head)] for head in heads]
+    names = [one for name in request.attributes or attributes.BY_NAME for one in attributes.touched(name)]
+    rows = [attributes.INDEX[name] for name in names]
+    found: dict[int, Any] = {}
+    traces: dict[int, Any] = {}
+    moments: list[tuple[float, int, int]] = [(float(one["at"]), 0, n) for n, one in enumerate(request.actions)]
+    moments += [(t, 1, n) for n, t in enumerate(request.times)]
+    for t, is_time, number in sorted(moments):
+        if is_time:
+            found[number] = played.at(t)[np.ix_(rows, columns)]
+            if request.trace:
+                traces[number] = {
+                    head: {name: played.traced(t, head, name) for name in request.attributes or names} for head in heads
+                }
+            continue
+        try:
+            played.do(request.actions[number])
+        except (ZarabandaError, msgspec.ValidationError) as error:
+            raise ZarabandaError(f"actions.{number}: {error}", f"actions.{number}") from error
+    order = range(len(request.times))
+    values: Values = {name: [found[n][row].tolist() for n in order] for row, name in enumerate(names)}
+    return {"values": values} | ({"trace": [traces[n] for n in order]} if request.trace else {})

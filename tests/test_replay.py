@@ -1,0 +1,129 @@
+"""Replay: a show played from actions with their stamps. Expected values are worked out by hand."""
+
+import json
+
+import numpy as np
+import pytest
+from typer.testing import CliRunner
+
+from zarabanda.cli import app
+from zarabanda.errors import ZarabandaError
+from zarabanda.formats import replay_request
+from zarabanda.replay import replay
+
+RISE = {
+    "name": "Rise", "speed": {"kind": "time", "seconds_per_cycle": 4}, "spread": {"kind": "ripple", "degrees": 0},
+    "layers": [
+        {"attribute": "intensity", "form": {"kind": "waveform", "shape": "rise"}, "anchor": {"kind": "above", "depth": 40}}
+    ],
+}  # fmt: skip
+SHOW = {
+    "heads": [{"id": "a"}, {"id": "b", "x": 1}],
+    "home": {"intensity": 10, "zoom": 20, "colour": "#ffffff"},
+    "palettes": {"Coral": {"family": "colour", "colour": "#ff0033"}},
+    "tempos": {"Slow": 60},
+    "effects": [RISE],
+    "controls": [
+        {"name": "Up", "effect": "Rise", "heads": ["a"]},
+        {"name": "Hit", "mode": "flash", "effect": "Rise", "heads": ["b"], "release": 1},
+    ],
+}
+HALF = {"do": "set", "attribute": "intensity", "heads": ["a"], "value": 50}
+CASES = {
+    "a hand fade begins from what is beneath": (
+        [{"at": 1, **HALF, "fade": 2}, {"at": 2, **HALF, "value": 90, "fade": 1}],
+        {"intensity": {1: 10, 2: 30, 2.5: 60, 3: 90}},
+    ),
+    "what is taken back uncovers home in its time": (
+        [{"at": 0, **HALF}, {"at": 1, "do": "take-back", "attribute": "intensity", "heads": ["a"], "fade": 4}],
+        {"intensity": {0: 50, 1: 50, 2: 40, 5: 10}},
+    ),
+    "a palette and a colour are values": (
+        [{"at": 0, "do": "set", "attribute": "colour", "heads": ["a"], "value": {"palette": "Coral"}},
+         {"at": 1, "do": "set", "attribute": "colour", "heads": ["a"], "value": "#00ff00", "fade": 2}],
+        {"red": {0: 1, 2: 0.5, 3: 0}, "green": {0: 0, 2: 0.5, 3: 1}, "blue": {0.5: 0.2, 2: 0.1}},
+    ),
+    "a fader scales its effect": (
+        [{"at": 1, "do": "level", "control": "Up", "value": 0.5}],
+        {"intensity": {1: 10, 2: 10 + 0.5 * 40 * 0.25, 4: 10 + 0.5 * 40 * 0.75}},
+    ),
+    "an effect of the draft goes on beneath a value": (
+        [{"at": 0, "do": "put-on", "effect": "Rise", "heads": ["a"]}, {"at": 1, **HALF},
+         {"at": 3, "do": "freeze", "key": "Rise"}, {"at": 9, "do": "take-off", "effect": "Rise"}],
+        {"intensity": {0.5: 10 + 40 / 8, 2: 50 + 20, 5: 50 + 30, 8: 80, 9.2: 50 + 15, 10: 50}},
+    ),
+    "clearing takes back all": (
+        [{"at": 0, **HALF}, {"at": 0, "do": "put-on", "effect": "Rise", "heads": ["a"]}, {"at": 2, "do": "clear"}],
+        {"intensity": {1: 60, 3: 10}},
+    ),
+    "the grand master comes last": (
+        [{"at": 0, **HALF}, {"at": 1, "do": "grand", "value": 0.5}, {"at": 2, "do": "blackout", "on": True}],
+        {"intensity": {0.5: 50, 1.5: 25, 2: 0}},
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", CASES)
+def test_values_are_those_worked_out_by_hand(name):
+    actions, expected = CASES[name]
+    for attribute, values in expected.items():
+        request = {
+            "show": SHOW,
+            "actions": actions,
+            "times": list(values),
+            "heads": ["a"],
+            "attributes": [attribute],
+            "trace": True,
+        }
+        answer = replay(replay_request.read(request))
+        found = [row[0] for row in answer["values"][attribute]]
+        np.testing.assert_allclose(found, list(values.values()), atol=1e-9, err_msg=f"{attribute} at {list(values)}")
+        for value, traced in zip(found, answer["trace"], strict=True):
+            assert traced["a"][attribute][-1]["value"][0] == pytest.approx(value), "the last step of a trace is the value"
+
+
+def test_a_trace_says_who_does_what():
+    actions = [{"at": 0, **HALF, "fade": 2}, {"at": 0, "do": "level", "control": "Up", "value": 1},
+               {"at": 0, "do": "grand", "value": 0.5}]  # fmt: skip
+    request = {"show": SHOW, "actions": actions, "times": [1], "heads": ["a"], "attributes": ["intensity"], "trace": True}
+    [traced] = replay(replay_request.read(request))["trace"]
+    home, claim, effect, level = traced["a"]["intensity"]
+    assert (home["what"], home["value"]) == ("home", (10.0,))
+    assert (claim["who"], claim["target"], claim["share"], claim["value"]) == ("draft", (50.0,), 0.5, (30.0,))
+    assert (effect["who"], effect["share"], effect["value"]) == ("Rise", 1.0, (40.0,))
+    assert effect["words"].startswith("Intensity follows rise")
+    assert (level["who"], level["value"]) == ("grand master", (20.0,))
+
+
+WRONG = {
+    "show.cue_lists: unknown key": {"show": SHOW | {"cue_lists": []}, "times": [0]},
+    "give its stamp in seconds": {"show": SHOW, "times": [0], "actions": [{"do": "clear"}]},
+    "actions.0: There is no action 'fly'": {"show": SHOW, "times": [0], "actions": [{"at": 0, "do": "fly"}]},
+    "actions.0: There is no head 'z'": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "heads": ["z"]}]},
+    "There is no palette 'Sea'": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "value": {"palette": "Sea"}}]},
+    "no attribute 'warmth'": {"show": SHOW, "times": [0], "attributes": ["warmth"]},
+    "drives 'Fall', which is not under effects": {
+        "show": SHOW | {"controls": [{"name": "Up", "effect": "Fall", "heads": ["a"]}]}, "times": [0],
+    },
+    "fade: Input should be greater": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "fade": -1}]},
+    "'red' is no value of intensity": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "value": "red"}]},
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("told", WRONG)
+def test_what_cannot_be_played_is_told_with_its_place(told):
+    with pytest.raises(ZarabandaError) as error:
+        replay(replay_request.read(WRONG[told]))
+    assert told in str(error.value)
+
+
+def test_the_command_plays_the_demo_show(tmp_path):
+    actions = [{"at": 0, "do": "level", "control": "Spots: tide fold", "value": 1}]
+    request = {"show": "demo", "actions": actions, "times": [1, 2, 3], "heads": ["101", "102"], "attributes": ["position"]}
+    dark = request | {"actions": [{"at": 0, "do": "stop-all"}]}
+    (tmp_path / "r.json").write_text(json.dumps([request, dark]))
+    done = CliRunner().invoke(app, ["replay", str(tmp_path / "r.json")])
+    first, second = map(json.loads, done.stdout.splitlines())
+    assert set(first["values"]) == {"pan", "tilt"}
+    assert np.ptp(first["values"]["tilt"], axis=0).min() > 1
+    assert np.ptp(second["values"]["tilt"]) == 0
