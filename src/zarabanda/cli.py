@@ -216,7 +216,7 @@ def bench(
     seconds: Annotated[float, typer.Option(help="How long to measure each.", min=0.2, max=600)] = 3.0,
     as_json: Annotated[bool, typer.Option("--json", help="Print JSON.")] = False,
     sweep: Annotated[bool, typer.Option(help="From 1 to 512 universes, with the growth fitted to them.")] = False,
-    busy: Annotated[bool, typer.Option(help="Also 60 running effects and one on 5,000 cells.")] = False,
+    busy: Annotated[bool, typer.Option(help="Also 60 running effects, and 30 sheets of moving claims.")] = False,
     live: Annotated[bool, typer.Option(help="Also run the demo and measure jitter and reaction at the node.")] = False,
     load: Annotated[bool, typer.Option(help="Also run the demo while it is edited, and with 60 pages open.")] = False,
 ) -> None:
@@ -230,7 +230,7 @@ def bench(
     if swept is not None:
         report["growth"] = swept["growth"]
     if busy:
-        report["busy"] = benches.busy(seconds)
+        report["busy"], report["claims"] = benches.busy(seconds), benches.claims(seconds)
     if live:
         report["live"] = bench_live.measure(max(seconds, 10.0))
     if load:
@@ -244,6 +244,7 @@ def bench(
         print(f"growth: time ~ universes^{swept['growth']:.2f} from 16 universes on")
     if busy:
         print(benches.busy_as_text(report["busy"]))
+        print(benches.claims_as_text(report["claims"]))
     if live:
         print(bench_live.as_text(report["live"]))
     if load:

@@ -15,7 +15,7 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Effects, Frame, Levels
 from zarabanda.core.playback.ground import Base, Ground, base_at
 from zarabanda.core.playback.looks import cells_of, changed, held
-from zarabanda.core.playback.shares import EASES, Release, Timing
+from zarabanda.core.playback.shares import EASES, Release, Timing, alike
 from zarabanda.core.playback.trace import Playing, trace
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
@@ -147,12 +147,12 @@ def actions(draw):
 def done(claims, t, action, space="rgb"):
     delay, fade, ease = action["delay"], action["fade"], action["ease"]
     if action["do"] == "release":
-        return claims.released(action["holder"], np.array(sorted(action["cells"])), lambda f: Release(t, t + delay, fade, ease))
+        return claims.released(action["holder"], np.array(sorted(action["cells"])), alike(Release(t, t + delay, fade, ease)))
     values = np.full(RIG.home.shape, np.nan)
     for (name, head), target in zip(action["chosen"], action["targets"].values(), strict=True):
         values[ROWS[name] : ROWS[name] + len(target), head] = target
     return claims.claimed(
-        action["holder"], cells_of(values, ~np.isnan(values)), RIG.home, lambda f: Timing(t, delay, fade, ease), space=space
+        action["holder"], cells_of(values, ~np.isnan(values)), RIG.home, alike(Timing(t, delay, fade, ease)), space=space
     )
 
 
@@ -223,7 +223,7 @@ def test_a_colour_that_moves_beneath_never_turns_the_way_round(first, second, ot
 
 def test_a_palette_that_is_edited_gets_there_in_a_fifth_of_a_second():
     wash = held(RIG, {"intensity": {"1": Palette("Half", {"intensity": 40.0}), "2": 20.0}})
-    claims = Claims().claimed("list", cells_of(wash, changed(held(RIG, {}), wash)[0]), RIG.home, lambda f: Timing(0.0, fade=2.0))
+    claims = Claims().claimed("list", cells_of(wash, changed(held(RIG, {}), wash)[0]), RIG.home, alike(Timing(0.0, fade=2.0)))
     claims = claims.retargeted("list", np.array([0]), np.array([[80.0]]), 1.0)
     assert [base_at(RIG, claims, t)[0, :2].round(3).tolist() for t in (1.0, 1.1, 1.2, 2.0)] == [
         [20.0, 10.0], [33.0, 11.0], [48.0, 12.0], [80.0, 20.0],

@@ -12,7 +12,7 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Effects, Frame, Levels
 from zarabanda.core.playback.ground import Base, Ground, base_at
 from zarabanda.core.playback.looks import base_of, cells_of, changed, held
-from zarabanda.core.playback.shares import Timing
+from zarabanda.core.playback.shares import Timing, alike
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
 from zarabanda.formats import effect_document
@@ -74,7 +74,7 @@ def test_writing_what_can_change_gives_the_bytes_of_writing_all(documents, momen
             look = held(rig, {"intensity": dict.fromkeys(rig.heads.keys[:3], level), "colour": {rig.heads.keys[1]: "#20c0ff"}})
             cells = cells_of(look, changed(held(rig, {}), look)[0])
             now = Timing(float(number), fade=1.5)
-            claims = claims.claimed("draft", cells, rig.home, lambda family, now=now: now)
+            claims = claims.claimed("draft", cells, rig.home, alike(now))
             plan, levels = plans[-1], Levels(grand=grand)
         if number:
             frame.prepare(plan.touched)

@@ -14,9 +14,11 @@ from numpy.typing import NDArray
 from zarabanda.core.effects.batch.plan import Plan, Running
 from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.placement import Placed, place
+from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Effects, Frame, Levels
-from zarabanda.core.playback.ground import Base
-from zarabanda.core.playback.looks import base_of
+from zarabanda.core.playback.ground import Base, Ground
+from zarabanda.core.playback.looks import base_of, cells_of
+from zarabanda.core.playback.shares import Timing, alike
 from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, Rig, build
 
 Report = dict[str, Any]
@@ -146,8 +148,8 @@ def frames(universes: int, layers: int, seconds: float) -> Report:
     }  # fmt: skip
 
 
-def _work(rig: Rig, placed: list[Placed]) -> Callable[[float], NDArray[np.uint8]]:
-    """A whole frame at a θ, up to the packed universes."""
+def _work(rig: Rig, placed: list[Placed], base_at: Callable[[float], Base] | None = None) -> Callable[[float], NDArray[np.uint8]]:
+    """A whole frame at a θ, up to the packed universes. base_at: the base at a time; none: one that stands still."""
     plan = Plan(placed, len(rig), rig.mixes, np.float32)
     still: NDArray[Any] = base_of(rig).astype(np.float32)
     still[0] = 60.0
@@ -156,7 +158,8 @@ def _work(rig: Rig, placed: list[Placed]) -> Callable[[float], NDArray[np.uint8]
 
     def work(theta: float) -> NDArray[np.uint8]:
         running = Running(np.full(len(placed), theta), weight)
-        return frame.bytes(frame.values(base, [Effects(plan, running)], Levels()))
+        now = base_at(theta) if base_at else base
+        return frame.bytes(frame.values(now, [Effects(plan, running)], Levels(), 100 + theta))
 
     return work
 
@@ -206,6 +209,37 @@ def busy(seconds: float) -> Report:
     report = _report(rig, _timed(_work(rig, placed), seconds), begun)
     plan = Plan(placed, len(rig), rig.mixes)
     return report | {"effects": len(placed), "batches": plan.batches, "calls": _python_calls(rig, placed)}
+
+
+CLAIM_HEADS, CLAIM_SHEETS = 2000, 30
+
+
+def claims(seconds: float) -> Report:
+    """30 sheets of claims that all move on every attribute of 2,000 heads, beside the effects of `busy`. Times in ms."""
+    rig = bench_rig(-(-CLAIM_HEADS // SPOTS))
+    spots = np.flatnonzero(rig.subtractive)[:CLAIM_HEADS]
+    placed = [place(_busy_effect(n), np.roll(spots, -BUSY_HEADS * n)[:BUSY_HEADS], rig.heads) for n in range(BUSY_EFFECTS)]
+    held, draw = Claims(), np.random.default_rng(1)
+    for number in range(CLAIM_SHEETS):
+        values = np.full(rig.home.shape, np.nan)
+        values[:, spots] = draw.uniform(rig.low[:, spots], rig.high[:, spots])
+        values[:, spots] = np.where(rig.heads.has[:, spots], values[:, spots], np.nan)
+        timing = Timing(float(number), fade=1e6)
+        held = held.claimed(f"list {number}", cells_of(values, ~np.isnan(values)), rig.home, alike(timing))
+    begun, ground = steal_ticks(), Ground(rig, np.float32)
+    alone = _report(rig, _timed(_work(rig, placed), seconds / 2), begun)
+    moving = _report(rig, _timed(_work(rig, placed, lambda t: ground.at(held, 100 + t)), seconds / 2), begun)
+    return moving | {"sheets": CLAIM_SHEETS, "effects": len(placed), "alone_ms": alone["frame_ms"]}
+
+
+def claims_as_text(report: Report) -> str:
+    """The load of moving claims in a line."""
+    times, alone = report["frame_ms"], report["alone_ms"]
+    return (
+        f"claims: {report['sheets']} sheets moving on {CLAIM_HEADS} heads beside {report['effects']} effects: "
+        f"median {times['median']:.2f} ms, 99 % {times['p99']:.2f}; without them {alone['median']:.2f}, {alone['p99']:.2f}; "
+        f"steal {report['steal']:.0%}"
+    )
 
 
 def _python_calls(rig: Rig, placed: list[Placed]) -> int:

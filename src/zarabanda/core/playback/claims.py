@@ -6,7 +6,7 @@ its sheet. Everything is a pure function of actions and time: nothing depends on
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -53,6 +53,11 @@ class Strip:
         """Later strips lie over earlier ones."""
         return self.holder == DRAFT, self.timing.stamp, self.rank
 
+    @property
+    def straight(self) -> bool:
+        """Whether its values go straight from what is beneath to their targets."""
+        return self.kind == "number" or (self.kind == "colour" and (self.space in _STRAIGHT or self.origin is None))
+
     def part(self, chosen: Bools) -> Strip:
         """The strip of some of its cells."""
         if chosen.all():
@@ -81,7 +86,7 @@ class Strip:
         if share <= 0:
             return
         beneath = values[at]
-        if self.kind == "colour" and self.space not in _STRAIGHT and self.origin is not None:
+        if self.kind == "colour" and self.origin is not None and not self.straight:
             way = colour.SPACES[self.space](self.origin, self.target(t), np.full(len(self.cells), share)).T
             values[at] = np.clip(way + (1 - share) * (beneath - self.origin), 0, 1)
         elif self.kind == "hue" and self.origin is not None:
@@ -91,7 +96,9 @@ class Strip:
             values[at] = self.target(t) if share >= 1 else beneath + share * (self.target(t) - beneath)
 
     def moves(self, t: float) -> bool:
-        """Whether its share or its target is changing."""
+        """Whether its values are changing, by its share or its target. Steps only jump."""
+        if self.kind == "step":
+            return False
         on_the_way = any(begin <= t < end for begin, end in self.timing.ways())
         return on_the_way or (self.was is not None and t < self.retargeted + RETARGET_S)
 
@@ -129,7 +136,7 @@ class Claims:
         holder: str,
         cells: Iterable[Cells],
         home: Floats,
-        timing: Callable[[str], Timing],
+        timing: Mapping[str, Timing],
         *,
         rank: int = 0,
         space: str = "rgb",
@@ -138,7 +145,7 @@ class Claims:
         strips, count = list(self.strips), home.shape[1]
         made = []
         for new in cells:
-            time = timing(new.family)
+            time = timing[new.family]
             kept: list[Strip] = []
             for strip in strips:
                 covered = np.isin(strip.cells, new.cells) if strip.holder == holder else np.zeros(len(strip.cells), bool)
@@ -159,7 +166,7 @@ class Claims:
         now = Claims(_in_order([*strips, *made]))
         return now.advanced(made[0].timing.stamp) if made else now
 
-    def released(self, holder: str, cells: Ints | None, release: Callable[[str], Release]) -> Claims:
+    def released(self, holder: str, cells: Ints | None, release: Mapping[str, Release]) -> Claims:
         """With all claims of a holder on some cells (None: everywhere) released. release: by family."""
         strips: list[Strip] = []
         for strip in self.strips:
@@ -169,8 +176,8 @@ class Claims:
                 continue
             strips += [strip.part(~chosen)] if not chosen.all() else []
             part = strip.part(chosen)
-            strips.append(replace(part, timing=part.timing.released_by(release(strip.family))))
-        return Claims(_in_order(strips)).advanced(release("intensity").action)
+            strips.append(replace(part, timing=part.timing.released_by(release[strip.family])))
+        return Claims(_in_order(strips)).advanced(release["intensity"].action)
 
     def retargeted(self, holder: str, cells: Ints, targets: Floats, t: float) -> Claims:
         """With other targets for a holder's current claims on cells (n,), as a palette was edited: they get there in 0.2 s.

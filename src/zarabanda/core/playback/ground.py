@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
+from zarabanda.core.neighbours import side_by_side
 from zarabanda.core.playback.claims import Claims, Strip, lay
 from zarabanda.core.playback.looks import places
 from zarabanda.core.playback.shares import INFINITY
@@ -14,6 +15,35 @@ from zarabanda.core.rig.rig import Rig
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True, eq=False)
+class Cut:
+    """A strip cut to the cells that move, and where these are among them: (n, k), or where all values of it move alike
+    and straight, side by side (m,)."""
+
+    strip: Strip
+    at: Ints
+    straight: Ints | slice | None
+    targets: Floats
+
+    def lay(self, values: Floats, t: float) -> None:
+        """As `Strip.lay`."""
+        if self.straight is None or self.strip.was is not None:
+            self.strip.lay(values, self.at, t)
+            return
+        share = self.strip.timing.share(t)
+        if share > 0:
+            step = self.targets - values[self.straight]
+            step *= share
+            values[self.straight] += step
+
+
+def _cut(strip: Strip, at: Ints, precision: DTypeLike) -> Cut:
+    if not strip.straight:
+        return Cut(strip, at, None, strip.targets)
+    order = np.argsort(at.T.ravel(), kind="stable")
+    return Cut(strip, at, side_by_side(at.T.ravel()[order]), strip.targets.T.ravel()[order].astype(precision))
 
 
 @dataclass(frozen=True)
@@ -24,13 +54,13 @@ class Moving:
     home: Floats
     low: Floats
     high: Floats
-    strips: tuple[tuple[Strip, Ints], ...]
+    cuts: tuple[Cut, ...]
 
     def at(self, t: float) -> Floats:
         """Their values at t, (m,)."""
         values = self.home.copy()
-        for strip, at in self.strips:
-            strip.lay(values, at, t)
+        for cut in self.cuts:
+            cut.lay(values, t)
         return np.asarray(np.clip(values, self.low, self.high))
 
 
@@ -75,8 +105,10 @@ class Ground:
         for strip in claims.strips:
             part = strip.part(marked[strip.cells]) if marked[strip.cells].any() else None
             if part is not None:
-                strips.append((part, number[places(part.cells, part.kind, part.count)]))
-        home, low, high = (array.reshape(-1)[chosen] for array in (self.rig.home, self.rig.low, self.rig.high))
+                strips.append(_cut(part, number[places(part.cells, part.kind, part.count)], self._precision))
+        home, low, high = (
+            array.reshape(-1)[chosen].astype(self._precision) for array in (self.rig.home, self.rig.low, self.rig.high)
+        )
         return Moving(chosen, home, low, high, tuple(strips))
 
 

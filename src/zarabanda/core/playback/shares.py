@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import TypeVar
+
+from zarabanda.core.rig import attributes
 
 INFINITY = float("inf")
 
@@ -132,3 +135,11 @@ class Timing:
         for release in self.releases:
             times += [release.at, release.at + release.seconds, release.stands_at]
         return times
+
+
+T = TypeVar("T")
+
+
+def alike(of_all: T) -> dict[str, T]:
+    """The same for every family."""
+    return dict.fromkeys(attributes.FAMILIES, of_all)

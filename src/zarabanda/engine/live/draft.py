@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from zarabanda.core.playback import looks
 from zarabanda.core.playback.claims import DRAFT, Claims
-from zarabanda.core.playback.shares import Release, Timing
+from zarabanda.core.playback.shares import Release, Timing, alike
 
 from ..program import Program
 
@@ -17,7 +17,7 @@ def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
         return claims
     new, gone = looks.changed(before.draft, now.draft)
     if gone.any():
-        claims = claims.released(DRAFT, gone.reshape(-1).nonzero()[0], lambda family: Release(t, t, now.fade_s))
+        claims = claims.released(DRAFT, gone.reshape(-1).nonzero()[0], alike(Release(t, t, now.fade_s)))
     return _claim(claims, now, new, Timing(t, fade=now.fade_s))
 
 
@@ -28,4 +28,4 @@ def restored(program: Program, t: float) -> Claims:
 
 def _claim(claims: Claims, program: Program, new: looks.Bools, timing: Timing) -> Claims:
     cells = looks.cells_of(program.draft, new)
-    return claims.claimed(DRAFT, cells, program.rig.home, lambda family: timing)
+    return claims.claimed(DRAFT, cells, program.rig.home, alike(timing))
