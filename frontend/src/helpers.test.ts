@@ -13,9 +13,9 @@ import { cellAt, layout, ownerOf } from "./views/output/slots";
 import { usesKey } from "./frame/shortcuts";
 
 function headsFrame(): ArrayBuffer {
-  const buffer = new ArrayBuffer(HEADER_BYTES + 12 + 16);
+  const buffer = new ArrayBuffer(HEADER_BYTES + 12 + 20);
   const view = new DataView(buffer);
-  [0x5a, 0x42, 1, 1].forEach((byte, n) => view.setUint8(n, byte));
+  [0x5a, 0x42, 2, 1].forEach((byte, n) => view.setUint8(n, byte));
   view.setUint32(4, 7, true);
   view.setFloat64(8, 12.5, true);
   view.setUint32(16, 99, true);
@@ -25,6 +25,7 @@ function headsFrame(): ArrayBuffer {
   view.setUint32(HEADER_BYTES + 12, 3, true);
   view.setFloat64(HEADER_BYTES + 16, 1.25, true);
   view.setFloat32(HEADER_BYTES + 24, 0.5, true);
+  view.setFloat32(HEADER_BYTES + 28, 0.25, true);
   return buffer;
 }
 
@@ -32,7 +33,9 @@ describe("live frames", () => {
   it("are read as they were written", () => {
     const frame = readFrame(headsFrame());
     expect(frame).toMatchObject({ kind: "heads", number: 7, time: 12.5, rig: 99, count: 1 });
-    expect(frame?.kind === "heads" && frame.running).toEqual([{ number: 3, theta: 1.25, weight: 0.5 }]);
+    expect(frame?.kind === "heads" && frame.running).toEqual([
+      { number: 3, theta: 1.25, weight: 0.5, value: 0.25 },
+    ]);
   });
   it.each([0, 2, 3, 20])("are refused when byte %d is wrong or the end is missing", (place) => {
     const wrong = headsFrame();

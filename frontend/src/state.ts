@@ -10,7 +10,9 @@ export const VIEW_TITLES: Record<View, string> = {
   busk: "Busk",
   output: "Output",
 };
-export type StageSize = "strip" | "tall" | "full";
+/** How much of the page the stage takes; each view remembers its own. */
+export const STAGE_SIZES = ["thin", "strip", "tall", "full"] as const;
+export type StageSize = (typeof STAGE_SIZES)[number];
 
 interface Desk {
   view: View;
@@ -18,7 +20,9 @@ interface Desk {
   selection: string[];
   /** How it was ordered last, in words. */
   order: string;
-  stage: StageSize;
+  stages: Record<View, StageSize>;
+  /** The size before it filled the page. */
+  before: StageSize;
   elevation: "front" | "plan";
   /** The effect in the editor, and its key among what runs when it is in the draft. */
   effect: { id: number; key: string | null } | null;
@@ -35,7 +39,8 @@ export const useDesk = create<Desk>(() => ({
   view: "effects",
   selection: [],
   order: "as picked",
-  stage: "strip",
+  stages: { rig: "strip", effects: "strip", busk: "strip", output: "strip" },
+  before: "strip",
   elevation: "front",
   effect: null,
   seen: { kind: "own" },
@@ -46,6 +51,15 @@ export const useDesk = create<Desk>(() => ({
 export const desk = {
   select: (selection: string[], order = "as picked") => useDesk.setState({ selection, order }),
   show: (view: View) => useDesk.setState({ view }),
+  /** Make the stage of this view another size; full for the second time: as it was before. */
+  size: (stage: StageSize) =>
+    useDesk.setState(({ view, stages, before }) => {
+      const now = stage === "full" && stages[view] === "full" ? before : stage;
+      return { stages: { ...stages, [view]: now }, before: stages[view] === "full" ? before : stages[view] };
+    }),
   open: (id: number, key: string | null) =>
     useDesk.setState({ effect: { id, key }, seen: { kind: "own" }, wovenBy: "look" }),
 };
+
+/** How large the stage is in the view that is shown. */
+export const useStageSize = () => useDesk(({ stages, view }) => stages[view]);

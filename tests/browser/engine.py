@@ -47,7 +47,7 @@ def live_state(demo, accept=lambda state: True):
                 count, runs = struct.unpack_from("<HH", message, 20)
                 found = {}
                 for n in range(runs):
-                    number, theta, weight = struct.unpack_from("<Idf", message, 24 + 12 * count + 16 * n)
+                    number, theta, weight = struct.unpack_from("<Idf", message, 24 + 12 * count + 20 * n)
                     found[number] = (theta, weight)
                 return state, {one["key"]: found[one["number"]] for one in state["running"] if one["number"] in found}
         raise AssertionError("no such state came")

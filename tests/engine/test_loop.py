@@ -137,8 +137,8 @@ def test_live_frames_say_what_is_seen():
     loop.tick(100.0)
     loop.tick(100.5)
     data = frames[-1]
-    assert data[:4] == b"ZB\x01\x01"
+    assert data[:4] == b"ZB\x02\x01"
     assert int.from_bytes(data[16:20], "little") == 77
-    assert len(data) == 24 + 4 * 12 + 16
+    assert len(data) == 24 + 4 * 12 + 20
     assert list(data[24:28]) == [128, 128, 128, 128]
     assert int.from_bytes(data[24 + 48 : 24 + 52], "little") == 5

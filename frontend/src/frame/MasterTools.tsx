@@ -83,7 +83,9 @@ export function MasterTools() {
           isDisabled={!sending}
         />
       </div>
-      <Number aria-hidden="true">{grand} %</Number>
+      <Number className="percent" aria-hidden="true">
+        {grand} %
+      </Number>
       <Toggle
         isSelected={state?.blackout ?? false}
         isDisabled={!sending}

@@ -67,23 +67,22 @@ const Chips = styled.div`
 const SAMPLES = 36;
 const TRACE_MS = 100;
 
-/** A small live trace: how strong it is and where in its cycle, over the last seconds. */
+/** A small live trace: what the first light that it moves does, over the last seconds. */
 function LiveTrace({ runKey }: { runKey: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const past = useRef<number[]>([]);
   useEffect(() => {
     const element = canvas.current!;
     const context = element.getContext("2d")!;
-    const bone = getComputedStyle(element).color;
     let before = -1;
     return onEveryFrame((now) => {
       if (now - before < TRACE_MS) return;
       before = now;
       const running = runningOf(runKey);
-      if (running) past.current.push(running.weight * (0.5 - 0.5 * Math.cos(running.theta * 2 * Math.PI)));
+      if (running) past.current.push(running.value);
       past.current = past.current.slice(-SAMPLES);
       context.clearRect(0, 0, SAMPLES * 2, 48);
-      context.strokeStyle = bone;
+      context.strokeStyle = getComputedStyle(element).color; // of the theme as it is now
       context.lineWidth = 2;
       context.beginPath();
       past.current.forEach((value, n) =>

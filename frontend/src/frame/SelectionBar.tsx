@@ -6,6 +6,7 @@ import { tell, useShow } from "../api/queries";
 import { desk, useDesk } from "../state";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
+import { Sideways } from "../ui/Sideways";
 import { TextField } from "../ui/TextField";
 
 const Bar = styled.section`
@@ -20,17 +21,16 @@ const Bar = styled.section`
 `;
 const Groups = styled.div`
   display: flex;
-  flex-wrap: wrap;
   flex: 1 1 0;
   min-width: 0;
-  button {
+  [role="group"] button {
+    white-space: nowrap;
     padding: 0 9px;
     font-size: 14px;
   }
   @media (max-width: 1180px) {
-    button {
+    [role="group"] button {
       padding: 0 7px;
-      min-height: 34px;
     }
   }
   button[data-chosen] {
@@ -142,17 +142,19 @@ export function SelectionBar() {
           }}
         />
       </Quick>
-      <Groups role="group" aria-label="Groups">
-        {groups?.map((group) => (
-          <Button
-            key={group.id}
-            data-variant="plain"
-            data-chosen={same(group.heads, selection) || undefined}
-            onPress={() => desk.select(group.heads)}
-          >
-            {group.name}
-          </Button>
-        ))}
+      <Groups>
+        <Sideways label="Groups">
+          {groups?.map((group) => (
+            <Button
+              key={group.id}
+              data-variant="plain"
+              data-chosen={same(group.heads, selection) || undefined}
+              onPress={() => desk.select(group.heads)}
+            >
+              {group.name}
+            </Button>
+          ))}
+        </Sideways>
       </Groups>
       <Count aria-live="polite">
         {selection.length ? `${selection.length} head${selection.length === 1 ? "" : "s"}` : "None selected"}

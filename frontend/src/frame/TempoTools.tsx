@@ -51,15 +51,19 @@ export function TempoTools() {
   return (
     <Row role="group" aria-label="Tempo">
       <Beat ref={square} aria-hidden="true" />
-      <Choice
-        label="Tempo"
-        hideLabel
-        options={(tempos ?? []).map((one) => ({ id: one.name, text: one.name }))}
-        value={tempo?.name ?? null}
-        onChange={(key) => setName(String(key))}
-        placeholder="Tempo"
-      />
-      <BpmField tempo={tempo} />
+      <div className="tempo">
+        <Choice
+          label="Tempo"
+          hideLabel
+          options={(tempos ?? []).map((one) => ({ id: one.name, text: one.name }))}
+          value={tempo?.name ?? null}
+          onChange={(key) => setName(String(key))}
+          placeholder="Tempo"
+        />
+      </div>
+      <div className="bpm">
+        <BpmField tempo={tempo} />
+      </div>
       <Button isDisabled={!tempo} onPressStart={() => tempo && act({ do: "tap", tempo: tempo.name })}>
         Tap
       </Button>

@@ -18,11 +18,69 @@ const Bar = styled.header`
   @media (max-width: 1180px) {
     gap: 8px;
   }
+  /* with more than five views there is less room for each thing */
+  &[data-crowded] {
+    @media (max-width: 1320px) {
+      gap: 8px;
+      padding: 0 8px;
+      [role="tab"] {
+        padding: 3px 7px 0;
+      }
+      .word {
+        display: none;
+      }
+      .tempo {
+        width: 104px;
+      }
+      .bpm input {
+        width: 3em;
+        padding-left: 4px;
+      }
+      .grand {
+        width: 56px;
+      }
+      button {
+        padding: 0 7px;
+      }
+    }
+    @media (max-width: 1180px) {
+      gap: 5px;
+      font-size: 14px;
+      h1,
+      .percent {
+        display: none;
+      }
+      [role="tab"] {
+        padding: 3px 5px 0;
+      }
+      .tempo {
+        width: 92px;
+      }
+      .grand {
+        width: 44px;
+      }
+      button {
+        padding: 0 5px;
+        min-width: 30px;
+      }
+    }
+  }
 `;
 const Name = styled.h1`
   font-size: 16px;
   font-weight: 700;
   white-space: nowrap;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+`;
+/** Where a timecode is told, once one comes in. */
+const Timecode = styled.output`
+  font-family: var(--numbers);
+  font-size: 14px;
+  &:empty {
+    display: none;
+  }
 `;
 const Views = styled(TabList)`
   display: flex;
@@ -51,12 +109,13 @@ const View_ = styled(Tab)`
 const Spacer = styled.div`
   flex: 1;
 `;
+const MANY_VIEWS = 5;
 
 /** Show, views, tempo, output, masters, undo: one line. */
 export function TopBar() {
   const { data: name } = useShow((show) => show.name);
   return (
-    <Bar>
+    <Bar data-crowded={VIEWS.length > MANY_VIEWS || undefined}>
       <Name>{name ?? "Zarabanda"}</Name>
       <Views aria-label="Views">
         {VIEWS.map((one) => (
@@ -67,6 +126,7 @@ export function TopBar() {
       </Views>
       <Spacer />
       <TempoTools />
+      <Timecode />
       <MasterTools />
       <UndoTools />
     </Bar>

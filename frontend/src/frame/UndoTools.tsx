@@ -1,28 +1,22 @@
 import { Redo2, Undo2 } from "lucide-react";
-import { Tooltip, TooltipTrigger } from "react-aria-components";
+import { TooltipTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import { api, take } from "../api/client";
 import { useEdit, useShow } from "../api/queries";
+import { ThemeTool } from "./ThemeTool";
 import { say } from "../ui/Toasts";
 import { Button } from "../ui/Button";
+import { Hint } from "../ui/Hint";
 
 const Row = styled.div`
   display: flex;
   gap: 2px;
   button {
-    min-width: 40px;
+    min-width: 36px;
     padding: 0;
   }
 `;
-const Hint = styled(Tooltip)`
-  background: var(--bone);
-  color: var(--on-bone);
-  padding: 6px 10px;
-  border-radius: 2px;
-  font-size: 14px;
-`;
-
 /** Undo and redo of edits of the show, with what they would take. */
 export function useUndo() {
   const undo = useEdit(async () => say(`Undone: ${(await take(api.POST("/api/undo"))).done}`, "done"));
@@ -30,7 +24,7 @@ export function useUndo() {
   return { undo: () => undo.mutate(undefined), redo: () => redo.mutate(undefined) };
 }
 
-/** The two buttons. */
+/** The two buttons, and that of the theme. */
 export function UndoTools() {
   const { data: steps } = useShow(({ undo, redo }) => ({ undo, redo }));
   const { undo, redo } = useUndo();
@@ -48,6 +42,7 @@ export function UndoTools() {
         </Button>
         <Hint>Redo: {steps?.redo} (Ctrl+Shift+Z)</Hint>
       </TooltipTrigger>
+      <ThemeTool />
     </Row>
   );
 }

@@ -54,13 +54,14 @@ function command(event: KeyboardEvent, commands: Commands): (() => void) | null 
       const tempo = useLive.getState().state?.tempos[0];
       if (tempo) act({ do: "tap", tempo: tempo.name });
     },
-    f: () => useDesk.setState(({ stage }) => ({ stage: stage === "full" ? "strip" : "full" })),
+    f: () => desk.size("full"),
   };
   return plain[event.key.length === 1 ? event.key.toLowerCase() : event.key] ?? null;
 }
 
 function close() {
-  if (useDesk.getState().stage === "full") useDesk.setState({ stage: "strip" });
+  const { stages, view } = useDesk.getState();
+  if (stages[view] === "full") desk.size("full");
   else desk.select([]);
 }
 

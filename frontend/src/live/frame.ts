@@ -2,12 +2,14 @@
 
 export const HEADER_BYTES = 24;
 export const HEAD_BYTES = 12;
-export const RUNNING_BYTES = 16;
+export const RUNNING_BYTES = 20;
 
 export interface Running {
   number: number;
   theta: number;
   weight: number;
+  /** What its first attribute of its first head is at on stage, 0 to 1 of its range. */
+  value: number;
 }
 export interface HeadsFrame {
   kind: "heads";
@@ -29,7 +31,7 @@ export interface UniverseFrame {
 export function readFrame(buffer: ArrayBuffer): HeadsFrame | UniverseFrame | null {
   if (buffer.byteLength < HEADER_BYTES) return null;
   const view = new DataView(buffer);
-  if (view.getUint8(0) !== 0x5a || view.getUint8(1) !== 0x42 || view.getUint8(2) !== 1) return null;
+  if (view.getUint8(0) !== 0x5a || view.getUint8(1) !== 0x42 || view.getUint8(2) !== 2) return null;
   const kind = view.getUint8(3);
   const subject = view.getUint32(16, true);
   const count = view.getUint16(20, true);
@@ -49,6 +51,7 @@ export function readFrame(buffer: ArrayBuffer): HeadsFrame | UniverseFrame | nul
       number: view.getUint32(at, true),
       theta: view.getFloat64(at + 4, true),
       weight: view.getFloat32(at + 12, true),
+      value: view.getFloat32(at + 16, true),
     });
   }
   return {

@@ -5,7 +5,7 @@ import { useRig } from "../api/queries";
 import type { HeadsFrame } from "../live/frame";
 import { live } from "../live/socket";
 import { onEveryFrame, wake } from "../live/loop";
-import { desk, useDesk } from "../state";
+import { desk, useDesk, useStageSize } from "../state";
 import { STAGE } from "../theme/tokens";
 import { fit, inBox, project, type Point, type View } from "./geometry";
 import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
@@ -17,6 +17,9 @@ const Frame = styled.section`
   border-bottom: 1px solid var(--line);
   height: clamp(150px, 40vh - 110px, 320px);
   flex: none;
+  &[data-size="thin"] {
+    height: 84px;
+  }
   &[data-size="tall"] {
     height: 46vh;
   }
@@ -69,7 +72,7 @@ export function Stage() {
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<Drag | null>(null);
   const { data: rig } = useRig();
-  const size = useDesk((state) => state.stage);
+  const size = useStageSize();
   const heads = useMemo(() => rig?.heads ?? [], [rig]);
 
   useEffect(() => {

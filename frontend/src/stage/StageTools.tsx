@@ -2,7 +2,7 @@ import { Maximize2, Minimize2 } from "lucide-react";
 import { ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 
-import { useDesk } from "../state";
+import { desk, useDesk, useStageSize, type StageSize } from "../state";
 import { Button, Toggle } from "../ui/Button";
 
 const Corner = styled.div`
@@ -12,13 +12,13 @@ const Corner = styled.div`
   display: flex;
   gap: 6px;
   button {
-    background: ${() => "rgb(11 9 7 / 0.72)"};
-    color: #efe7d8;
-    border-color: #5a5247;
+    background: color-mix(in srgb, var(--stage-ground) 72%, transparent);
+    color: var(--stage-bone);
+    border-color: var(--stage-edge);
   }
   button[data-selected] {
-    background: #efe7d8;
-    color: #14110e;
+    background: var(--stage-bone);
+    color: var(--stage-ink);
   }
 `;
 const Group = styled(ToggleButtonGroup)`
@@ -28,11 +28,17 @@ const Group = styled(ToggleButtonGroup)`
   }
 `;
 
-/** Which side the stage is seen from, and how tall it is. */
+const SIZES: { id: StageSize; text: string }[] = [
+  { id: "thin", text: "Thin" },
+  { id: "strip", text: "Strip" },
+  { id: "tall", text: "Tall" },
+];
+
+/** Which side the stage is seen from, and how much of this view it takes. */
 export function StageTools() {
   const elevation = useDesk((state) => state.elevation);
-  const stage = useDesk((state) => state.stage);
-  const taller = stage === "strip";
+  const size = useStageSize();
+  const full = size === "full";
   return (
     <Corner>
       <Group
@@ -49,13 +55,26 @@ export function StageTools() {
           Plan
         </Toggle>
       </Group>
+      <Group
+        aria-label="Size of the stage in this view"
+        selectionMode="single"
+        disallowEmptySelection={!full}
+        selectedKeys={full ? [] : [size]}
+        onSelectionChange={([key]) => key && desk.size(key as StageSize)}
+      >
+        {SIZES.map(({ id, text }) => (
+          <Toggle key={id} id={id} data-variant="small">
+            {text}
+          </Toggle>
+        ))}
+      </Group>
       <Button
         data-variant="small"
-        aria-label={taller ? "Make the stage taller" : "Make the stage a strip"}
-        onPress={() => useDesk.setState({ stage: taller ? "tall" : "strip" })}
+        aria-label={full ? "Leave the full screen" : "Full screen for the stage"}
+        onPress={() => desk.size("full")}
       >
-        {taller ? <Maximize2 size={14} aria-hidden="true" /> : <Minimize2 size={14} aria-hidden="true" />}
-        {taller ? "Taller" : "Strip"}
+        {full ? <Minimize2 size={14} aria-hidden="true" /> : <Maximize2 size={14} aria-hidden="true" />}
+        {full ? "Leave" : "Full"}
       </Button>
     </Corner>
   );

@@ -20,8 +20,14 @@ export interface View {
 
 const WIDEST_PX = 120;
 const MARGIN = { x: 26, top: 56, bottom: 14 };
+/** A stage so low has its tools beside the picture. */
+const LOW_PX = 110;
+const TOOLS_PX = 350;
+/** Of the height that is above all places at the most: where there is little, numbers lie over the light. */
+const TOP_SHARE = 0.34;
 
-/** A view that shows all places, with room for numbers above. The two directions are scaled apart, to fill the strip. */
+/** A view that shows all places, with room for numbers above. The two directions are scaled apart, to fill
+ * the room that there is. */
 export function fit(places: readonly Place[], width: number, height: number, elevation: Elevation): View {
   const up = (place: Place) => (elevation === "front" ? place.z : place.y);
   const xs = places.map((place) => place.x);
@@ -30,15 +36,15 @@ export function fit(places: readonly Place[], width: number, height: number, ele
   const highX = Math.max(...xs, 1);
   const lowY = elevation === "front" ? 0 : Math.min(...ups, 0);
   const highY = Math.max(...ups, lowY + 1);
-  const scaleX = (width - 2 * MARGIN.x) / (highX - lowX);
-  const scaleY = (height - MARGIN.top - MARGIN.bottom) / (highY - lowY);
-  const even = Math.min(scaleX, scaleY);
-  const wide = Math.min(scaleX, even * 3.2);
+  const room = height < LOW_PX ? width - TOOLS_PX : width;
+  const scaleX = (room - 2 * MARGIN.x) / (highX - lowX);
+  const top = Math.min(MARGIN.top, height * TOP_SHARE);
+  const scaleY = (height - top - MARGIN.bottom) / (highY - lowY);
   return {
     elevation,
-    scaleX: wide,
+    scaleX,
     scaleY,
-    left: width / 2 - ((lowX + highX) / 2) * wide,
+    left: room / 2 - ((lowX + highX) / 2) * scaleX,
     bottom: height - MARGIN.bottom + lowY * scaleY,
   };
 }

@@ -1,5 +1,19 @@
 import { createGlobalStyle } from "styled-components";
 
+/** The stage is dark in both themes: light is only seen against the dark. For canvases; styles use `--stage-…`. */
+export const STAGE = {
+  ground: "#0b0907",
+  ink: "#14110e",
+  wire: "#3a342d",
+  head: "#6b6257",
+  edge: "#867c6f",
+  quiet: "#aaa092",
+  bone: "#efe7d8",
+};
+const stageTokens = Object.entries(STAGE)
+  .map(([name, colour]) => `--stage-${name}: ${colour};`)
+  .join(" ");
+
 /** The only colours of the interface: ink and bone, without hue. Hue is what lights do. */
 export const GlobalStyle = createGlobalStyle`
   :root {
@@ -8,6 +22,8 @@ export const GlobalStyle = createGlobalStyle`
     --quiet: #aaa092; --bone: #efe7d8; --on-bone: #14110e; --focus: #efe7d8;
     --hatch: repeating-linear-gradient(135deg, var(--bone) 0 2px, transparent 2px 5px);
     --strokes: repeating-linear-gradient(90deg, var(--bone) 0 2px, transparent 2px 4px);
+    --veil: rgb(0 0 0 / 0.6);
+    ${stageTokens}
     --words: "Atkinson Hyperlegible Next Variable", sans-serif;
     --numbers: "Atkinson Hyperlegible Mono Variable", monospace;
   }
@@ -28,12 +44,3 @@ export const GlobalStyle = createGlobalStyle`
   ::selection { background: var(--bone); color: var(--on-bone); }
   * { scrollbar-width: thin; scrollbar-color: var(--line) transparent; }
 `;
-
-/** The dark stage is dark in both themes: light is only seen against the dark. */
-export const STAGE = {
-  ground: "#0b0907",
-  wire: "#3a342d",
-  head: "#6b6257",
-  bone: "#efe7d8",
-  quiet: "#aaa092",
-};

@@ -4,7 +4,7 @@ import styled from "styled-components";
 const Shade = styled(ModalOverlay)`
   position: fixed;
   inset: 0;
-  background: rgb(0 0 0 / 0.6);
+  background: var(--veil);
   display: grid;
   place-items: center;
   z-index: 100;

@@ -6,6 +6,7 @@ import struct
 from collections.abc import Mapping
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Rig
@@ -14,9 +15,12 @@ from zarabanda.messages import PlayerId
 
 from .loop import Snapshot
 
-VERSION = 1
+Floats = NDArray[np.float64]
+
+VERSION = 2
 HEADS, UNIVERSE = 1, 2
 _HEADER = struct.Struct("<2sBBIdIHH")
+_RUNNING = struct.Struct("<Idff")
 _HEAD = np.dtype([("colour", "u1", 3), ("level", "u1"), ("zoom", "<u2"), ("direction", "<i2", 3)])
 
 
@@ -41,7 +45,10 @@ class FrameWriter:
         moving = self._moving
         direction = stage.direction(values[attributes.PAN, moving], values[attributes.TILT, moving], self.rig.mounting[moving])
         heads["direction"][moving] = np.round(direction * 32767)
-        running = b"".join(struct.pack("<Idf", numbers.get(key, 0), theta, weight) for key, theta, weight in snapshot.running)
+        running = b"".join(
+            _RUNNING.pack(numbers.get(one.key, 0), one.theta, one.weight, self._trace(values, one.cell))
+            for one in snapshot.running
+        )
         return b"".join(
             (
                 _HEADER.pack(
@@ -58,6 +65,13 @@ class FrameWriter:
                 running,
             )
         )
+
+    def _trace(self, values: Floats, cell: tuple[int, int] | None) -> float:
+        """Where a value is in the range of its head, 0…1."""
+        if cell is None:
+            return 0.0
+        low, high = self.rig.low[cell], self.rig.high[cell]
+        return float(np.clip((values[cell] - low) / max(high - low, 1e-9), 0, 1))
 
 
 def universe_frame(snapshot: Snapshot, universe: int) -> bytes | None:

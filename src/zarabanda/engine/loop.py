@@ -67,6 +67,16 @@ class Health:
 
 
 @dataclass(frozen=True)
+class RunningNow:
+    """Something that runs in a frame, and the cell (attribute, head) that stands for it on screens."""
+
+    key: PlayerId
+    theta: float
+    weight: float
+    cell: tuple[int, int] | None
+
+
+@dataclass(frozen=True)
 class Snapshot:
     """One frame as it went out. values (A, N) are a buffer that the next frame overwrites."""
 
@@ -75,7 +85,7 @@ class Snapshot:
     values: NDArray[np.float64]
     data: NDArray[np.uint8]
     program: Program
-    running: list[tuple[PlayerId, float, float]]
+    running: list[RunningNow]
 
 
 class Loop:
@@ -244,7 +254,9 @@ class Loop:
         stages = [Effects(self._plan, running)]
         values = frame.values(ground.at(state.claims, t), stages, Levels(state.grand, state.blackout), t)
         data = frame.bytes(values)
-        return Snapshot(self.health.frames, t, values, data, program, list(zip(self._order, theta, weight, strict=True)))
+        cells = [one.instance.placed.first_cell for one in every]
+        now = [RunningNow(*one) for one in zip(self._order, theta, weight, cells, strict=True)]
+        return Snapshot(self.health.frames, t, values, data, program, now)
 
     def _look(self, key: PlayerId, t: float) -> Values | None:
         playing, program = self.state.playing.get(key), self.state.program

@@ -42,8 +42,8 @@ const Area = styled(ColorArea)`
 const Thumb = styled(ColorThumb)`
   width: 20px;
   height: 20px;
-  border: 2px solid #efe7d8;
-  outline: 2px solid #14110e;
+  border: 2px solid var(--stage-bone);
+  outline: 2px solid var(--stage-ink);
   border-radius: 50%;
   &[data-focus-visible] {
     width: 28px;

@@ -6,31 +6,31 @@ import type { Editor } from "./useEditor";
 
 const Picture = styled.svg`
   width: 100%;
-  background: #0b0907;
+  background: var(--stage-ground);
   touch-action: none;
   display: block;
   rect {
-    fill: #efe7d8;
+    fill: var(--stage-bone);
     cursor: ew-resize;
   }
   rect[data-again] {
     fill: none;
-    stroke: #867c6f;
+    stroke: var(--stage-edge);
     stroke-dasharray: 2 2;
   }
   g:focus-visible {
     outline: none;
   }
   g:focus-visible rect {
-    stroke: #efe7d8;
+    stroke: var(--stage-bone);
     stroke-width: 3;
-    fill: #aaa092;
+    fill: var(--stage-quiet);
   }
   line {
-    stroke: #3a342d;
+    stroke: var(--stage-wire);
   }
   text {
-    fill: #aaa092;
+    fill: var(--stage-quiet);
     font: 12px var(--numbers);
     dominant-baseline: central;
     pointer-events: none;

@@ -12,37 +12,37 @@ import type { Editor } from "./useEditor";
 const Picture = styled.svg`
   width: 100%;
   height: 190px;
-  background: #0b0907;
+  background: var(--stage-ground);
   touch-action: none;
   display: block;
   .ring {
     fill: none;
-    stroke: #3a342d;
+    stroke: var(--stage-wire);
   }
   .spoke {
-    stroke: #867c6f;
+    stroke: var(--stage-edge);
   }
   .hand {
-    stroke: #efe7d8;
+    stroke: var(--stage-bone);
     stroke-width: 2;
   }
   .head {
-    fill: #efe7d8;
-    stroke: #0b0907;
+    fill: var(--stage-bone);
+    stroke: var(--stage-ground);
     cursor: grab;
   }
   .head[data-own] {
-    fill: #0b0907;
-    stroke: #efe7d8;
+    fill: var(--stage-ground);
+    stroke: var(--stage-bone);
     stroke-width: 2;
   }
   .head[data-out] {
     fill: none;
-    stroke: #867c6f;
+    stroke: var(--stage-edge);
     stroke-dasharray: 2 2;
   }
   .head[data-chosen] {
-    stroke: #efe7d8;
+    stroke: var(--stage-bone);
     stroke-width: 2;
     r: 8px;
   }
@@ -50,19 +50,19 @@ const Picture = styled.svg`
     cursor: grab;
   }
   g[role="slider"] rect {
-    fill: #14110e;
-    stroke: #867c6f;
+    fill: var(--stage-ink);
+    stroke: var(--stage-edge);
   }
   g[role="slider"]:hover rect,
   g[role="slider"]:focus-visible rect {
-    stroke: #efe7d8;
+    stroke: var(--stage-bone);
     stroke-width: 2;
   }
   g[role="slider"]:focus-visible {
     outline: none;
   }
   text {
-    fill: #efe7d8;
+    fill: var(--stage-bone);
     font: 12px var(--numbers);
     text-anchor: middle;
     dominant-baseline: central;

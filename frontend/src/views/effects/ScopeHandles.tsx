@@ -22,11 +22,11 @@ const Grip = styled.div`
     height: 9px;
     transform: rotate(45deg);
     background: var(--ink);
-    border: 2px solid #efe7d8;
+    border: 2px solid var(--stage-bone);
   }
   &[data-held]::after,
   &:hover::after {
-    background: #efe7d8;
+    background: var(--stage-bone);
   }
 `;
 const Told = styled.span`
@@ -34,8 +34,8 @@ const Told = styled.span`
   left: 6px;
   bottom: 4px;
   font-size: 13px;
-  background: #0b0907;
-  color: #efe7d8;
+  background: var(--stage-ground);
+  color: var(--stage-bone);
   padding: 0 4px;
   pointer-events: none;
 `;

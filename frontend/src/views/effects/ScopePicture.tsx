@@ -29,7 +29,7 @@ const Canvas = styled.canvas`
   }
 `;
 const BONE = STAGE.bone;
-const QUIET = "#867c6f";
+const QUIET = STAGE.edge;
 
 function line(context: CanvasRenderingContext2D, points: Point[], closed = false) {
   context.beginPath();
@@ -45,7 +45,7 @@ function hatch(context: CanvasRenderingContext2D, top: number, bottom: number, w
   context.beginPath();
   context.rect(0, top, width, bottom - top);
   context.clip();
-  context.strokeStyle = "#3a342d";
+  context.strokeStyle = STAGE.wire;
   for (let x = -40; x < width + 40; x += 7)
     line(context, [
       { x, y: bottom },
@@ -110,10 +110,12 @@ function paintTail(
     const phase = phases[row * weave.columns + column]!;
     const point = phase === 255 ? null : figure[Math.round((phase / 254) * (figure.length - 1))]!;
     if (before && point) {
-      context.strokeStyle = `rgb(239 231 216 / ${(0.75 * (TAIL_COLUMNS - back)) / TAIL_COLUMNS})`;
+      context.globalAlpha = (0.75 * (TAIL_COLUMNS - back)) / TAIL_COLUMNS;
+      context.strokeStyle = BONE;
       context.lineWidth = 3;
       line(context, [before, point]);
       context.lineWidth = 1;
+      context.globalAlpha = 1;
     }
     before = point;
   }

@@ -74,6 +74,14 @@ class Placed:
     blocks: tuple[Block, ...]
     drifts: Drifts
 
+    @property
+    def first_cell(self) -> tuple[int, int] | None:
+        """Attribute and head that stand for all of it in a small picture: of its first layer, on the first head in rank order."""
+        if not self.blocks:
+            return None
+        first = self.blocks[0]
+        return attributes.INDEX[attributes.touched(first.layer.attribute)[0]], int(first.head[0])
+
 
 def circuit_turns(spread: Spread, count: int, back_and_forth: bool) -> float:
     """Length C of a circuit, in turns: max(L·h, 1), or max((2L − 2)·h, 1) when turns go back and forth."""

@@ -17,15 +17,15 @@ const Plot = styled.svg`
   polyline,
   polygon {
     fill: none;
-    stroke: #efe7d8;
+    stroke: var(--stage-bone);
     stroke-width: 1.5;
     stroke-dasharray: 3 3;
   }
   circle {
-    fill: #efe7d8;
+    fill: var(--stage-bone);
   }
   circle[data-active] {
-    stroke: #efe7d8;
+    stroke: var(--stage-bone);
     stroke-width: 6;
     stroke-opacity: 0.4;
   }
