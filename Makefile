@@ -45,7 +45,7 @@ imports: setup
 	$(BIN)/lint-imports
 
 test-python: setup
-	$(BIN)/pytest -n 2 --ignore=tests/browser src/zarabanda/core src/zarabanda/errors.py src/zarabanda/child.py tests --doctest-modules
+	$(BIN)/pytest -n 3 --ignore=tests/browser src/zarabanda/core src/zarabanda/errors.py src/zarabanda/child.py tests --doctest-modules
 
 fuzz: setup ## send odd requests and messages for some minutes
 	FUZZ_EXAMPLES=100 $(BIN)/pytest tests/fuzz

@@ -1183,10 +1183,7 @@ export interface components {
             document?: {
                 [key: string]: unknown;
             } | null;
-            /**
-             * Heads
-             * @default []
-             */
+            /** Heads */
             heads?: string[];
             /**
              * Spread
@@ -1437,10 +1434,7 @@ export interface components {
          * @description A selection in words, on top of a current one.
          */
         SelectionText: {
-            /**
-             * Current
-             * @default []
-             */
+            /** Current */
             current?: string[];
             /** Text */
             text: string;
@@ -1629,10 +1623,7 @@ export interface components {
              * @default null
              */
             cycles?: number | null;
-            /**
-             * Heads
-             * @default []
-             */
+            /** Heads */
             heads?: string[];
             /**
              * Notices

@@ -24,7 +24,7 @@ from .context import Context
 from .guard import add_guard
 from .link import EngineLink
 from .live import add_live_socket
-from .models import Fault
+from .parts import Fault
 from .resources import draft, effects, output, pages, palettes, rig, show
 
 _MOST_TOLD = 1000

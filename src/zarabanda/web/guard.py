@@ -19,7 +19,7 @@ from flask.typing import ResponseReturnValue
 
 from zarabanda.errors import brief
 
-from .models import Fault
+from .parts import Fault
 
 BROWSER_COOKIE, ACCESS_COOKIE = "zarabanda-browser", "zarabanda-access"
 LOOPBACK = ("localhost", "127.0.0.1", "[::1]")

@@ -17,7 +17,7 @@ from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.rig import Rig
 
-from .models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
+from .resources.weave_models import FixView, NoticeView, ScopeView, WeaveAsk, WeaveView
 
 Floats = NDArray[np.float64]
 

@@ -13,7 +13,8 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import DraftEffect, EffectRow
 
 from ..context import browser_id, context
-from ..models import Done, DraftEffectView, DraftValues, DraftView, FrozenLook, Id, OnDraft
+from ..parts import Done, Id
+from .draft_models import DraftEffectView, DraftValues, DraftView, FrozenLook, OnDraft
 from .rig import known_heads
 
 api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])

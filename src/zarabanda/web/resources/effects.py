@@ -23,28 +23,24 @@ from zarabanda.show.tables import EffectRow
 
 from .. import weaving
 from ..context import browser_id, context
-from ..models import (
+from ..parts import Done, Id
+from .effect_models import (
     DocumentWeave,
-    Done,
     EffectChange,
     EffectChanged,
     EffectFile,
     EffectsView,
     EffectView,
     Favourite,
-    FixView,
-    Id,
     Imported,
     Keep,
     NewEffect,
     NewEffectView,
-    NoticeView,
     OwnCopy,
     SentenceView,
-    WeaveAsk,
-    WeaveView,
 )
 from .rig import known_heads
+from .weave_models import FixView, NoticeView, WeaveAsk, WeaveView
 
 api = APIBlueprint("effects", __name__, url_prefix="/api/effects", abp_tags=[Tag(name="effects")])
 

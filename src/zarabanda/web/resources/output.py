@@ -10,7 +10,7 @@ from zarabanda import wire
 from zarabanda.show.tables import Fixture, Mode
 
 from ..context import context
-from ..models import NodeUniverse, NodeView, UniversesView, UniverseView
+from .output_models import NodeUniverse, NodeView, UniversesView, UniverseView
 
 api = APIBlueprint("output", __name__, url_prefix="/api/output", abp_tags=[Tag(name="output")])
 

@@ -14,8 +14,9 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import ControlRow, EffectRow, Page
 
 from ..context import browser_id, context
-from ..models import ControlView, Done, Id, NewControl, PagesView, PageView
+from ..parts import Done, Id
 from .effects import families_of
+from .page_models import ControlView, NewControl, PagesView, PageView
 from .rig import known_heads
 
 api = APIBlueprint("pages", __name__, url_prefix="/api/pages", abp_tags=[Tag(name="pages")])

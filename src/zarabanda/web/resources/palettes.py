@@ -18,7 +18,8 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import PaletteRow
 
 from ..context import browser_id, context
-from ..models import Done, Id, PaletteContent, PalettesView, PaletteView
+from ..parts import Done, Id
+from .palette_models import PaletteContent, PalettesView, PaletteView
 
 api = APIBlueprint("palettes", __name__, url_prefix="/api/palettes", abp_tags=[Tag(name="palettes")])
 

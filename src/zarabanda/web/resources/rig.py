@@ -14,7 +14,7 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import Fixture, Mode
 
 from ..context import context
-from ..models import FixtureView, HeadView, RigView, SelectionOrder, SelectionText, SelectionView
+from .rig_models import FixtureView, HeadView, RigView, SelectionOrder, SelectionText, SelectionView
 
 api = APIBlueprint("rig", __name__, url_prefix="/api", abp_tags=[Tag(name="rig")])
 

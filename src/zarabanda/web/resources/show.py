@@ -13,7 +13,8 @@ from zarabanda.show import history, repositories
 
 from .. import processes
 from ..context import browser_id, context
-from ..models import Done, GroupView, HealthView, Part, ProcessView, ShowView, TempoView, TroubleView
+from ..parts import Done, Part
+from .show_models import GroupView, HealthView, ProcessView, ShowView, TempoView, TroubleView
 
 api = APIBlueprint("show", __name__, url_prefix="/api", abp_tags=[Tag(name="show")])
 

@@ -1,0 +1,51 @@
+"""What the API takes and gives of pages and their controls."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from ..parts import HeadKeys, Id, Name, Part
+
+
+class NewControl(Part):
+    """An effect on a fader or button."""
+
+    place: Annotated[int, Field(ge=1, le=24)]
+    mode: Literal["fader", "latch", "flash"]
+    name: Name
+    effect_id: Id
+    heads: HeadKeys
+    job: Literal["depth", "speed", "both"] = "depth"
+    families: Annotated[list[Literal["intensity", "position", "colour", "beam"]], Field(min_length=1)] | None = None
+    release_s: Annotated[float, Field(ge=0, le=30)] = 0.4
+
+
+class ControlView(BaseModel):
+    """A fader or button."""
+
+    id: int
+    key: str
+    place: int
+    mode: str
+    name: str
+    effect_id: int
+    effect: str
+    heads: list[str]
+    job: str
+    families: list[str] | None
+
+
+class PageView(BaseModel):
+    """A page of faders and buttons."""
+
+    id: int
+    name: str
+    controls: list[ControlView]
+
+
+class PagesView(BaseModel):
+    """All pages."""
+
+    pages: list[PageView]

@@ -1,0 +1,58 @@
+"""What the API gives of the show's frame and its health."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+
+class GroupView(BaseModel):
+    """A kept selection."""
+
+    id: int
+    name: str
+    heads: list[str]
+
+
+class TempoView(BaseModel):
+    """A shared speed."""
+
+    name: str
+    bpm: float
+
+
+class ShowView(BaseModel):
+    """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
+    session: who counts the revisions."""
+
+    name: str
+    playing: bool
+    session: str
+    revision: int
+    groups: list[GroupView]
+    tempos: list[TempoView]
+    undo: str | None
+    redo: str | None
+
+
+class TroubleView(BaseModel):
+    """Something that is wrong now, in words."""
+
+    who: str
+    text: str
+
+
+class ProcessView(BaseModel):
+    """A process as the supervisor sees it."""
+
+    name: str
+    running: bool
+    restarts: int
+    message: str
+
+
+class HealthView(BaseModel):
+    """How Zarabanda is doing."""
+
+    engine: bool
+    troubles: list[TroubleView]
+    processes: list[ProcessView]
