@@ -4,11 +4,18 @@ import { HEADER_BYTES, readFrame } from "./live/frame";
 import { addBeam } from "./stage/light";
 import { beamEnd, beamHalf, fit, inBox, project } from "./stage/geometry";
 import { freePlaces } from "./views/busk/places";
-import { columnsFor, ticks } from "./views/effects/pixels";
-import { found } from "./views/effects/search";
-import { boxOf, nearestPoint, placed, toUnit, type XY } from "./views/effects/slots/curves";
-import { dragged, figurePoints, heightOf, samplesAt, wavePoints, type Scope } from "./views/effects/scopes";
-import { ofKind } from "./views/effects/search";
+import { columnsFor, ticks } from "./views/effects/weave/pixels";
+import { found } from "./views/effects/library/search";
+import { boxOf, nearestPoint, placed, toUnit, type XY } from "./views/effects/editor/slots/curves";
+import {
+  dragged,
+  figurePoints,
+  heightOf,
+  samplesAt,
+  wavePoints,
+  type Scope,
+} from "./views/effects/scope/scopes";
+import { ofKind } from "./views/effects/library/search";
 import { cellAt, layout, ownerOf } from "./views/output/slots";
 import { usesKey } from "./frame/shortcuts";
 

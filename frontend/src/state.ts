@@ -1,6 +1,6 @@
 import { create } from "zustand";
 
-import type { SeenOn } from "./views/effects/seen";
+import type { SeenOn } from "./views/effects/weave/seen";
 
 export const VIEWS = ["rig", "effects", "busk", "output"] as const;
 export type View = (typeof VIEWS)[number];

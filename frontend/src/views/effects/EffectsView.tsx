@@ -1,10 +1,10 @@
 import styled from "styled-components";
 
 import { useDesk } from "../../state";
-import { Workbench } from "./EditorPane";
-import { Library } from "./Library";
-import { SidePanel } from "./SidePanel";
-import { StartHere } from "./StartHere";
+import { Workbench } from "./editor/EditorPane";
+import { Library } from "./library/Library";
+import { SidePanel } from "./editor/SidePanel";
+import { StartHere } from "./library/StartHere";
 
 const Grid = styled.div`
   display: grid;

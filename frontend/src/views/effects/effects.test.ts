@@ -1,13 +1,22 @@
 import { describe, expect, it } from "vitest";
 
-import { handlesOf, movedBoundary, type StopTimes } from "./handles";
-import { valueAt } from "./pixels";
-import { turningOf } from "./scopes";
-import { headsSeen, seenFrom, seenKey, seenOptions, type SeenOn } from "./seen";
-import { outOfRange } from "./slots/ranges";
-import { paletteOf, swatchOf, valueKey, valueOf } from "./slots/stopValues";
-import { cycleText } from "./speed";
-import { follow, handoverFor, headsText, lanesOf, onCircle, ownOffset, phaseAt, spreadFor } from "./spread";
+import { handlesOf, movedBoundary, type StopTimes } from "./scope/handles";
+import { valueAt } from "./weave/pixels";
+import { turningOf } from "./scope/scopes";
+import { headsSeen, seenFrom, seenKey, seenOptions, type SeenOn } from "./weave/seen";
+import { outOfRange } from "./editor/slots/ranges";
+import { paletteOf, swatchOf, valueKey, valueOf } from "./editor/slots/stopValues";
+import { cycleText } from "./speed/speed";
+import {
+  follow,
+  handoverFor,
+  headsText,
+  lanesOf,
+  onCircle,
+  ownOffset,
+  phaseAt,
+  spreadFor,
+} from "./spread/spread";
 
 const wave = (form: object, more: object = {}) => ({
   form: { kind: "waveform", shape: "sine", ...form },

@@ -1,0 +1,119 @@
+import {
+  ColorArea,
+  ColorField,
+  ColorPicker,
+  ColorSlider,
+  ColorThumb,
+  Input,
+  Label,
+  parseColor,
+  SliderTrack,
+  type Color,
+} from "react-aria-components";
+import { useState } from "react";
+import styled from "styled-components";
+
+import type { Schemas } from "../../../api/client";
+import { forAll, type BaseEdit } from "./base";
+
+const Box = styled.div`
+  display: grid;
+  gap: 8px;
+  label {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+  }
+  input {
+    width: 104px;
+    min-height: 40px;
+    background: transparent;
+    color: var(--bone);
+    border: 1px solid var(--edge);
+    font: 15px var(--numbers);
+    padding: 0 10px;
+  }
+`;
+const Area = styled(ColorArea)`
+  width: 100%;
+  height: 96px;
+  border-radius: 2px;
+`;
+const Thumb = styled(ColorThumb)`
+  width: 20px;
+  height: 20px;
+  border: 2px solid var(--stage-bone);
+  outline: 2px solid var(--stage-ink);
+  border-radius: 50%;
+  &[data-focus-visible] {
+    width: 28px;
+    height: 28px;
+  }
+`;
+const Track = styled(SliderTrack)`
+  height: 28px;
+  border-radius: 2px;
+  ${Thumb} {
+    top: 50%;
+  }
+`;
+const FieldRow = styled(ColorField)`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+`;
+const RGB = ["red", "green", "blue"] as const;
+
+interface Props {
+  values: Record<string, Record<string, number>>;
+  heads: Schemas["HeadView"][];
+  edit: BaseEdit;
+}
+
+/** The base colour: drives of red, green and blue, as they stand. */
+export function BaseColour({ values, heads, edit }: Props) {
+  const able = heads.filter((head) => head.attributes.includes("red")).map((head) => head.key);
+  const first = able[0]!;
+  const [red, green, blue] = RGB.map((name) => Math.round((values[name]?.[first] ?? 1) * 255));
+  const [held, setHeld] = useState<Color | null>(null);
+  const colour = held ?? parseColor(`rgb(${red}, ${green}, ${blue})`).toFormat("hsb");
+  const drives = (next: Color) => {
+    const rgb = next.toFormat("rgb");
+    return Object.fromEntries(RGB.map((name) => [name, forAll(able, rgb.getChannelValue(name) / 255)]));
+  };
+  const preview = (next: Color) => {
+    setHeld(next);
+    edit.preview(drives(next));
+  };
+  const keep = (next: Color) => {
+    setHeld(next);
+    void edit.commit(drives(next), "Set colour").then(() => setHeld(null));
+  };
+  return (
+    <Box>
+      <ColorPicker value={colour} onChange={preview}>
+        <FieldRow>
+          <Label>Colour</Label>
+          <Input
+            onBlur={() => held && keep(held)}
+            onKeyDown={(event) => event.key === "Enter" && held && keep(held)}
+          />
+        </FieldRow>
+        <Area
+          colorSpace="hsb"
+          xChannel="saturation"
+          yChannel="brightness"
+          onChangeEnd={keep}
+          aria-label="Saturation and brightness"
+        >
+          <Thumb />
+        </Area>
+        <ColorSlider channel="hue" colorSpace="hsb" onChangeEnd={keep} aria-label="Hue">
+          <Track>
+            <Thumb />
+          </Track>
+        </ColorSlider>
+      </ColorPicker>
+    </Box>
+  );
+}

@@ -1,0 +1,80 @@
+import { useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+
+import { NumberField } from "../../../ui/NumberField";
+import { Slider } from "../../../ui/Slider";
+import { forAll, type Base, type BaseEdit } from "./base";
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  gap: 2px 10px;
+  .slider {
+    grid-column: 1 / 3;
+  }
+  small {
+    color: var(--quiet);
+    font-size: 13px;
+    margin-left: 6px;
+  }
+`;
+const HOLD_MS = 600;
+
+/** A base value in its own unit: slide or type. */
+export function BaseLevel({
+  label,
+  unit,
+  base,
+  edit,
+}: {
+  label: string;
+  unit: string;
+  base: Base;
+  edit: BaseEdit;
+}) {
+  const [held, setHeld] = useState<number | null>(null);
+  const timer = useRef(0);
+  const value = held ?? Math.round(base.value * 10) / 10;
+  const values = (next: number) => ({ [base.attribute]: forAll(base.heads, next) });
+  const keep = (next: number) => {
+    clearTimeout(timer.current);
+    setHeld(next);
+    void edit.commit(values(next), `Set ${label.toLowerCase()}`).then(() => setHeld(null));
+  };
+  useEffect(() => () => clearTimeout(timer.current), []);
+  return (
+    <Row>
+      <span>
+        {label}
+        <small>{base.mixed ? "mixed" : base.set ? "" : "home"}</small>
+      </span>
+      <NumberField
+        label={label}
+        hideLabel
+        unit={unit}
+        minValue={base.low}
+        maxValue={base.high}
+        formatOptions={{ maximumFractionDigits: 1, useGrouping: false }}
+        value={value}
+        onChange={(next) => Number.isFinite(next) && next !== value && keep(next)}
+      />
+      <div className="slider">
+        <Slider
+          bare
+          label={`${label}, slider`}
+          minValue={base.low}
+          maxValue={base.high}
+          value={value}
+          onChange={(next) => {
+            setHeld(next);
+            edit.preview(values(next));
+            clearTimeout(timer.current);
+            timer.current = window.setTimeout(() => keep(next), HOLD_MS);
+          }}
+          onChangeEnd={keep}
+        />
+      </div>
+    </Row>
+  );
+}
