@@ -70,7 +70,7 @@ def _forms(woven: weave.Woven, samples: int) -> Floats:
     )
     layers = [replace(block.layer, ratio=1.0, start=0.0, spread=None) for block in blocks]
     placed = [place(replace(alone, layers=(layer,)), np.array([n]), stand.heads) for n, layer in enumerate(layers)]
-    plan = Plan(placed, len(blocks), stand.mixes).tiled(samples)
+    plan = Plan(placed, len(blocks), stand.mixes, copies=samples)
     values = np.tile(stand.base.ravel(), samples)
     theta = np.repeat(np.linspace(0, 1 - 1e-9, samples), len(blocks))
     plan.apply(values, Running(theta, np.ones(len(theta))))

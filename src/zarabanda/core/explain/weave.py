@@ -70,7 +70,7 @@ def over_time(
     """
     count = len(stand.heads)
     placed = placed or place(effect, np.arange(count), stand.heads)
-    plan = Plan([placed], count, stand.mixes, precision).tiled(len(theta))
+    plan = Plan([placed], count, stand.mixes, precision, copies=len(theta))
     raw = np.empty((len(theta), attributes.COUNT, count), precision)
     raw[:] = stand.base
     values = raw.reshape(-1)

@@ -5,17 +5,15 @@ A batch is evaluated once a frame (`evaluate`), then acts on the values in one o
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any
 
 import numpy as np
-from numpy.typing import DTypeLike, NDArray
+from numpy.typing import NDArray
 
 from zarabanda.core import randomness
 from zarabanda.core.clamp import constant
-from zarabanda.core.effects.effect import Effect
-from zarabanda.core.effects.placement import Block
+from zarabanda.core.effects.batch.pieces import BatchKey, Pieces, different
 from zarabanda.core.neighbours import side_by_side
 from zarabanda.core.rig import attributes
 
@@ -23,15 +21,11 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 Chosen = Ints | slice
-Item = tuple[int, Block, Ints, Ints, Bools]
-"""Instance, block, row and round of each element, and which elements of the block are meant."""
 
-Lie = tuple[str, bytes, bytes]
-"""How the elements of a ripple lie in the cycle: which rows and which offsets they have, one after another."""
+Arrangement = tuple[str, bytes, bytes]
+"""How the elements of a ripple are in the cycle, one after another: which rows and which offsets they have."""
 
-_ONLY_IN_RELAYS = frozenset({"lane", "key", "seed", "offset", "circuit", "handover"})
 _FEW_PARTS = 4
-_EXACT = ("offset", "whole_offset", "circuit", "handover")
 _BELOW_ONE = {np.dtype(kind).char: float(np.nextafter(kind(1), kind(0))) for kind in (np.float64, np.float32)}
 """A hair before 0 is the end of a cycle, though its distance to the whole number below comes out as 1."""
 _RESOURCES = {
@@ -60,7 +54,7 @@ class InCycle:
 class Phases:
     """Phase of each row: `row` as it runs, `raw` that of θ itself (for random forms). (rows,).
 
-    full: whether all instances are at weight 1. known: found once for all batches that lie alike.
+    full: whether all instances are at weight 1. known: found once for all batches of one arrangement.
     """
 
     row: Floats
@@ -82,36 +76,32 @@ class Turns:
 class Batch:
     """Elements computed alike. Subclasses say what is computed, and how it acts on the values."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        self.how: str = key[1]
-        self.precision: DTypeLike = np.float64
-        self.instance = spread_over(items, lambda number, block: number).astype(np.int64)
-        self.row = np.concatenate([row[chosen] for _, _, row, _, chosen in items])
-        self.turn = np.concatenate([turn[chosen] for _, _, _, turn, chosen in items])
-        self.layer = spread_over(items, lambda number, block: block.number).astype(np.int64)
-        self.head = np.concatenate([block.head[chosen] for _, block, _, _, chosen in items])
-        self.lane = np.concatenate([block.lane[chosen] for _, block, _, _, chosen in items])
-        self.key = np.concatenate([block.key[chosen] for _, block, _, _, chosen in items])
-        self.depth = np.concatenate([block.depth[chosen] for _, block, _, _, chosen in items])
-        self.seed = spread_over(items, lambda number, block: effects[number].seed).astype(np.int64)
-        self.circuit = spread_over(items, lambda number, block: block.circuit)
-        self.handover = spread_over(items, lambda number, block: block.spread.handover)
-        self.offset = np.concatenate(
-            [(block.lane * block.spread.handover if block.is_relay else block.offset)[chosen]
-             for _, block, _, _, chosen in items]
-        )  # fmt: skip
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        self.how, self.precision = key.how, pieces.precision
+        self.row, self._own_rows, self._pattern = pieces.rows()
+        self.instance, self._own_instances = pieces.instances()
+        self.turn = pieces.each(lambda piece: piece.turn)
+        self.layer = pieces.of_block(lambda piece: piece.block.number, exact=True).astype(np.int64)
+        self.head = pieces.each(lambda piece: piece.block.head)
+        self.lane = pieces.each(lambda piece: piece.block.lane)
+        self.depth = pieces.each(lambda piece: piece.block.depth)
+        self.circuit = pieces.of_block(lambda piece: piece.block.circuit, exact=True)
+        self.handover = pieces.of_block(lambda piece: piece.block.spread.handover, exact=True)
+        self.offset = pieces.each(
+            lambda piece: piece.block.lane * piece.block.spread.handover if piece.block.is_relay else piece.block.offset,
+            exact=True,
+        )
         self.whole_offset = np.floor(self.offset)
-        self.lag = self.offset - self.whole_offset
-        first = items[0][1]
-        self.count, self.back = first.count, first.back_and_forth
-        self.shuffled = first.spread.order == "shuffled"
+        self.lag = (self.offset - self.whole_offset).astype(self.precision)
+        first = pieces.first
+        self.seed = first.effect.seed
+        self.count, self.back = first.block.count, first.block.back_and_forth
+        self.shuffled = first.block.spread.order == "shuffled"
         self.even_depth = bool((self.depth == 1).all())
-        self.rounds: list[int] = _different(self.turn)[0].tolist()
-        self._own_rows, self._pattern = _different(self.row)
+        self.rounds: list[int] = different(self.turn)[0].tolist()
         self._one_row = len(self._own_rows) == 1  # then it need not be looked up for each
-        self._own_instances = _different(self.instance)[0]
         self.alike = id(self)
-        """Batches of one number have the same offsets over the same pattern of rows."""
+        """Batches of one number have the same arrangement."""
         self._parts: list[tuple[int, int, slice]] = []
         self.target = np.zeros(0, np.int64)
         self._whole: Chosen | None = None  # where all elements act
@@ -119,80 +109,17 @@ class Batch:
         self.at_full = False
         self.active: Bools | None = None
 
-    @property
-    def lie(self) -> Lie:
-        """How the elements of a ripple lie in the cycle: equal for batches that may share their phases."""
-        return _lie(self.how, self._pattern, self.offset)
+    def share_phases(self, known: dict[Arrangement, int]) -> None:
+        """Share phases with the other batches of this arrangement. known: number of each, and here this one's is added."""
+        self.alike = known.setdefault(_arrangement(self.how, self._pattern, self.offset), len(known))
 
-    _per_element: tuple[str, ...] = (
-        "instance", "row", "turn", "layer", "head", "lane", "key", "depth", "seed", "circuit", "handover", "offset",
-        "whole_offset", "lag",
-    )  # fmt: skip
-
-    @property
-    def _idle(self) -> frozenset[str]:
-        """What is not looked at any more once the batch is made."""
-        idle = _ONLY_IN_RELAYS if self.how == "ripple" else frozenset[str]()
-        return idle | {"turn"} if len(self.rounds) == 1 else idle
-
-    def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Batch:
-        """`copies` of this batch side by side: targets `stride`, rows `rows` and instances `instances` apart."""
-        other = object.__new__(type(self))
-        other.__dict__.update(self.__dict__)
-        size = len(self.row)
-        for name in self._per_element:
-            if name in self._idle:
-                continue
-            array = getattr(self, name)
-            if array.ndim > 1 or array.strides[0]:
-                setattr(other, name, np.tile(array, (copies, *[1] * (array.ndim - 1))))
-            else:
-                setattr(other, name, _repeated(array[0], size * copies))
-        apart = np.repeat(np.arange(copies), size)
-        other.row = other.row + apart * rows
-        other.instance = other.instance + apart * instances
-        other._own_rows = (self._own_rows + np.arange(copies)[:, None] * rows).ravel()
-        other._pattern = np.tile(self._pattern, copies) + apart * len(self._own_rows)
-        other._own_instances = (self._own_instances + np.arange(copies)[:, None] * instances).ravel()
-        other.target = np.tile(self.target, copies) + apart * stride
-        other._whole = None
-        other._one_row, other._parts = False, []
-        other.forget()
-        return other
-
-    def forget(self) -> None:
-        """Keep nothing of frames before."""
-
-    def share_phases(self, lies: dict[Lie, int]) -> None:
-        """Share phases with the other batches that lie alike. lies: number of each lie, and here this one's is added."""
-        self.alike = lies.setdefault(self.lie, len(lies))
-
-    def share_parts(self, lies: Mapping[Lie, int]) -> None:
-        """Give the phases of a part, where each row is a part, to batches that lie like it alone."""
-        self._parts = []
+    def share_parts(self, known: Mapping[Arrangement, int]) -> None:
+        """Give the phases of a part, where each row is a part, to batches that have its arrangement alone."""
         for row in range(len(self._own_rows)) if 1 < len(self._own_rows) <= _FEW_PARTS else ():
             at = side_by_side(np.flatnonzero(self._pattern == row))
-            number = lies.get(_lie(self.how, np.zeros_like(self._pattern[at]), self.offset[at]))
+            number = known.get(_arrangement(self.how, np.zeros_like(self._pattern[at]), self.offset[at]))
             if number is not None and isinstance(at, slice):
                 self._parts.append((number, row, at))
-
-    def settle(self) -> None:
-        """Keep what is the same for all elements as one number: quicker to compute with."""
-        for name in self._per_element:
-            array = getattr(self, name)
-            if array.ndim == 1 and array.strides[0] and (array == array[0]).all():
-                setattr(self, name, _repeated(array[0], len(array)))
-
-    _tables: tuple[str, ...] = ()
-    """Arrays of numbers that elements look up."""
-
-    def set_precision(self, precision: DTypeLike) -> None:
-        """Compute in another precision; offsets and circuits stay exact, since phases grow with time."""
-        self.precision = precision
-        for name in (*self._per_element, *self._tables):
-            array = getattr(self, name)
-            if array.dtype == np.float64 and name not in _EXACT:
-                setattr(self, name, array.astype(precision))
 
     def where(self, phases: Phases) -> Turns:
         """Where the elements are in their cycles, for pictures."""
@@ -301,7 +228,7 @@ class Batch:
         lanes = np.arange(self.count)
         if not self.shuffled:
             return np.broadcast_to(lanes, (len(circuit), self.count))
-        drawn = randomness.unit(int(self.seed[0]), lanes[None] + 7919, circuit[:, None])
+        drawn = randomness.unit(self.seed, lanes[None] + 7919, circuit[:, None])
         return np.argsort(np.argsort(drawn, axis=1, kind="stable"), axis=1, kind="stable")
 
     def _latest_turn(self, phases: Phases) -> Turns:
@@ -315,20 +242,7 @@ class Batch:
         return Turns(turns.p[latest, elements], turns.active[latest, elements], None, None)
 
 
-def _repeated(value: Any, count: int) -> NDArray[Any]:
-    """One value `count` times, kept once; `np.broadcast_to` does the same ten times as slowly."""
-    one = np.array([value])
-    return np.ndarray((count,), one.dtype, one.data, 0, (0,))
-
-
-def _different(numbers: Ints) -> tuple[Ints, Ints]:
-    """The different ones of some numbers, rising, and which of them each is; most often there is but one."""
-    if (numbers == numbers[0]).all():
-        return numbers[:1], np.zeros(len(numbers), np.int64)
-    return np.unique(numbers, return_inverse=True)
-
-
-def _lie(how: str, pattern: Ints, offset: Floats) -> Lie:
+def _arrangement(how: str, pattern: Ints, offset: Floats) -> Arrangement:
     return how, pattern.tobytes(), offset.tobytes()
 
 
@@ -358,23 +272,3 @@ def put_rows(values: Floats, place: Chosen, stride: int, rows: Floats) -> None:
         rows_at(values, place, stride)[:] = rows
     else:
         values[place + np.arange(3)[:, None] * stride] = rows
-
-
-def spread_over(items: Sequence[Item], value: Callable[[int, Block], float]) -> Floats:
-    """A value of each block, repeated for its elements."""
-    return np.repeat(
-        np.array([float(value(number, block)) for number, block, *_ in items]),
-        [int(chosen.sum()) for *_, chosen in items],
-    )
-
-
-def plain_target(items: Sequence[Item], heads: int) -> Ints:
-    return np.concatenate(
-        [attributes.INDEX[block.layer.attribute] * heads + block.head[chosen] for _, block, _, _, chosen in items]
-    )
-
-
-def red_targets(items: Sequence[Item], heads: int) -> Ints:
-    """Where the red of each element is; green and blue are one and two rows of heads further."""
-    head = np.concatenate([block.head[chosen] for _, block, _, _, chosen in items])
-    return np.asarray(attributes.RED * heads + head, np.int64)

@@ -2,92 +2,64 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from typing import Any
+from collections.abc import Mapping
 
 import numpy as np
-from numpy.typing import DTypeLike
 
 from zarabanda.core.clamp import to_unit
 from zarabanda.core.colour import spaces as colour
-from zarabanda.core.effects.batch.elements import (
-    Batch,
-    Chosen,
-    Floats,
-    Item,
-    Lie,
-    Phases,
-    put_rows,
-    red_targets,
-    rows_at,
-)
+from zarabanda.core.effects.batch.elements import Arrangement, Batch, Chosen, Floats, Phases, put_rows, rows_at
 from zarabanda.core.effects.batch.paths import Paths, StagePaths
+from zarabanda.core.effects.batch.pieces import BatchKey, Pieces
 from zarabanda.core.effects.batch.stops import ColourStops, NumberStops, PositionStops
 from zarabanda.core.effects.batch.waves import Adding, Between
 from zarabanda.core.effects.effect import Effect, Path, Stops
 from zarabanda.core.effects.placement import Block
+from zarabanda.core.rig import attributes
+
+_STOPS = {"colour": "colour", "position": "position stops"}
+"""Kinds of stops by the layer's attribute; of all others: `stops`."""
 
 
-def batch_key(block: Block, effect: Effect, mixes_colour: bool) -> tuple[Any, ...]:
-    """What must be equal for two blocks to be computed together. mixes_colour: heads that mix red, green and blue."""
+def batch_key(block: Block, effect: Effect, mixes_colour: bool) -> BatchKey:
+    """What elements of a block have in common with others. mixes_colour: heads that mix red, green and blue."""
     layer, form = block.layer, block.layer.form
     how = "many" if block.has_many_turns else "relay" if block.is_relay else "ripple"
     alone = id(block) if block.has_many_turns else 0
-    by_hsv = mixes_colour and layer.attribute in ("hue", "saturation")
-    on = layer.attribute if by_hsv else "circle" if layer.attribute == "hue" else "plain"
     if isinstance(form, Path):
         if form.plane != "yoke":
-            return ("stage path", how, alone, form, "plain")
-        same: Any = form if form.path in ("polygon", "free") else form.path
-        return ("path", how, alone, same, "plain")
+            return BatchKey("stage path", how, alone, form)
+        return BatchKey("path", how, alone, form if form.path in ("polygon", "free") else form.path)
+    by_hsv = mixes_colour and layer.attribute in ("hue", "saturation")
+    on = layer.attribute if by_hsv else "circle" if layer.attribute == "hue" else "plain"
     if isinstance(form, Stops):
-        if layer.attribute == "colour":
-            return ("colour", how, alone, form, effect.colour_space)
-        if layer.attribute == "position":
-            return ("position stops", how, alone, form, "plain")
-        return ("stops", how, alone, form, on)
-    shape = form.shape
-    same = form if shape == "curve" else "soft" if shape == "square" and form.softness > 0 else shape
-    return ("between" if layer.anchor.kind == "between" else "wave", how, alone, same, on)
+        kind = _STOPS.get(layer.attribute, "stops")
+        return BatchKey(kind, how, alone, form, on, effect.colour_space if kind == "colour" else "rgb")
+    same = form if form.shape == "curve" else "soft" if form.shape == "square" and form.softness > 0 else form.shape
+    return BatchKey("between" if layer.anchor.kind == "between" else "wave", how, alone, same, on)
 
 
 class _ThroughHsv(Batch):
     """Hue and saturation on heads that mix red, green and blue: there to HSV, an inner batch acts, and back."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        hue = key[4] == "hue"
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        hue = key.on == "hue"
         self.column = 0 if hue else 1
         self._into = colour.rgb_to_hue_planes if hue else colour.rgb_to_hsv_planes
         self._back = colour.hue_to_rgb_planes if hue else colour.hsv_to_rgb_planes
-        self.inner = _KINDS[key[0]](key, items, effects, heads)
-        self.target = red_targets(items, heads)
-        self.stride = heads
-        self._places = np.arange(len(self.target), dtype=np.int64)
+        self.target, self.stride = pieces.target(attributes.RED), pieces.copies.heads
+        self.inner = KINDS[key.kind](key, pieces)
+        self.inner.target = np.arange(len(self.target), dtype=np.int64)
 
-    def set_precision(self, precision: DTypeLike) -> None:
-        super().set_precision(precision)
-        self.inner.set_precision(precision)
+    def share_phases(self, known: dict[Arrangement, int]) -> None:
+        self.inner.share_phases(known)
 
-    def share_phases(self, lies: dict[Lie, int]) -> None:
-        self.inner.share_phases(lies)
-
-    def share_parts(self, lies: Mapping[Lie, int]) -> None:
-        self.inner.share_parts(lies)
-
-    def settle(self) -> None:
-        self.inner.settle()
-
-    def tiled(self, copies: int, stride: int, rows: int, instances: int) -> Batch:
-        other = super().tiled(copies, stride, rows, instances)
-        assert isinstance(other, _ThroughHsv)
-        other.inner = self.inner.tiled(copies, stride, rows, instances)
-        other._places = np.arange(len(other.target), dtype=np.int64)
-        return other
+    def share_parts(self, known: Mapping[Arrangement, int]) -> None:
+        self.inner.share_parts(known)
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
         self.inner.evaluate(phases, weight)
-        self.inner.target = self._places
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         place = self.place(chosen)
@@ -116,7 +88,7 @@ class _ThroughHsv(Batch):
             put_rows(values, place, self.stride, self._back(*changed))
 
 
-_KINDS: dict[str, type[Batch]] = {
+KINDS: dict[str, type[Batch]] = {
     "wave": Adding,
     "between": Between,
     "stops": NumberStops,
@@ -127,18 +99,7 @@ _KINDS: dict[str, type[Batch]] = {
 }
 
 
-def make_batch(
-    key: tuple[Any, ...],
-    items: Sequence[Item],
-    effects: Sequence[Effect],
-    heads: int,
-    *,
-    precision: DTypeLike = np.float64,
-) -> Batch:
-    """The batch for a key made by `batch_key`. precision: of what is computed from the phases on."""
-    kind = _ThroughHsv if key[4] in ("hue", "saturation") else _KINDS[key[0]]
-    batch = kind(key, items, effects, heads)
-    if precision is not np.float64:
-        batch.set_precision(precision)
-    batch.settle()
-    return batch
+def make_batch(key: BatchKey, pieces: Pieces) -> Batch:
+    """The batch for a key made by `batch_key`."""
+    kind = _ThroughHsv if key.on in ("hue", "saturation") else KINDS[key.kind]
+    return kind(key, pieces)

@@ -2,35 +2,39 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from typing import Any
+from collections.abc import Callable
 
 import numpy as np
 
 from zarabanda.core.effects import paths
-from zarabanda.core.effects.batch.elements import (
-    Batch,
-    Chosen,
-    Floats,
-    Item,
-    Phases,
-    moved,
-    spread_over,
-)
-from zarabanda.core.effects.effect import Effect, Path
+from zarabanda.core.effects.batch.elements import Batch, Chosen, Floats, Phases, moved
+from zarabanda.core.effects.batch.pieces import BatchKey, Piece, Pieces
+from zarabanda.core.effects.effect import Path
 from zarabanda.core.rig import attributes, stage
 
 _FOLLOWED = 25
 """Points along the figure, from p = 0 to now, over which the solution is followed."""
 
 
+def form_of(piece: Piece) -> Path:
+    """The path of a piece of a batch of paths."""
+    form = piece.block.layer.form
+    assert isinstance(form, Path)
+    return form
+
+
+def sign_of_pan(pieces: Pieces) -> Floats:
+    """−1 where pan is mirrored, else 1."""
+    return pieces.each(lambda piece: np.where(piece.block.mirrored, -1.0, 1.0))
+
+
 class Paths(Batch):
     """Paths of pan and tilt in degrees; pan mirrored where asked for; in a relay relative to the point at p = 0."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        self.named = key[3] if isinstance(key[3], str) else ""
-        first: Path = items[0][1].layer.form  # type: ignore[assignment]  # all of this batch are paths
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        self.named = isinstance(key.form, str)
+        first = form_of(pieces.first)
         unit = (1.0, 1.0, 0.0) if self.named else (first.width, first.height, first.rotation)
         self.figure = paths.figure(
             first.path, unit[0], unit[1], rotation=unit[2],
@@ -38,11 +42,10 @@ class Paths(Batch):
         )  # fmt: skip
         zero = self.figure(np.zeros(1))
         self.at_start = (float(zero[0][0]), float(zero[1][0])) if self.how != "ripple" else (0.0, 0.0)
-        mirrored = np.concatenate([block.mirrored[chosen] for _, block, _, _, chosen in items])
-        sign = np.where(mirrored, -1.0, 1.0)
+        sign = sign_of_pan(pieces)
 
         def of_form(value: Callable[[Path], float]) -> Floats:
-            return spread_over(items, lambda number, block: value(block.layer.form))  # type: ignore[arg-type]
+            return pieces.of_block(lambda piece: value(form_of(piece)))
 
         # turned and scaled: (x, y) = matrix · figure of unit size; alone, the figure is finished already
         width = of_form(lambda form: form.width if self.named else 1.0)
@@ -51,11 +54,9 @@ class Paths(Batch):
         self.xx, self.xy = sign * width * np.cos(angle), -sign * height * np.sin(angle)
         self.yx, self.yy = width * np.sin(angle), height * np.cos(angle)
         self.turned = bool(angle.any())
-        self.target = attributes.PAN * heads + self.head
-        self.to_tilt = (attributes.TILT - attributes.PAN) * heads
+        self.target = pieces.target(attributes.PAN)
+        self.to_tilt = (attributes.TILT - attributes.PAN) * pieces.copies.heads
         self.x, self.y = np.zeros(0), np.zeros(0)
-
-    _per_element = (*Batch._per_element, "xx", "xy", "yx", "yy")
 
     def _compute(self, phases: Phases) -> None:
         turns = self._latest_turn(phases)
@@ -85,23 +86,20 @@ class StagePaths(Batch):
     the base. A beam that does not hit the plane stays at its base.
     """
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        form: Path = key[3]
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        form = form_of(pieces.first)
         self.figure = paths.figure(
             form.path, form.width, form.height, rotation=form.rotation,
             corners=form.corners, points=form.points, dwell=form.dwell,
         )  # fmt: skip
         self.axis, self.at = (2 if form.plane == "floor" else 1), form.plane_at
-        self.places = np.concatenate([block.places[chosen] for _, block, _, _, chosen in items])
-        self.mounting = np.concatenate([block.mounting[chosen] for _, block, _, _, chosen in items])
-        mirrored = np.concatenate([block.mirrored[chosen] for _, block, _, _, chosen in items])
-        self.sign = np.where(mirrored, -1.0, 1.0)
-        self.target = attributes.PAN * heads + self.head
-        self.to_tilt = (attributes.TILT - attributes.PAN) * heads
+        self.places = pieces.each(lambda piece: piece.block.places)
+        self.mounting = pieces.each(lambda piece: piece.block.mounting)
+        self.sign = sign_of_pan(pieces)
+        self.target = pieces.target(attributes.PAN)
+        self.to_tilt = (attributes.TILT - attributes.PAN) * pieces.copies.heads
         self.p = np.zeros(0)
-
-    _per_element = (*Batch._per_element, "places", "mounting", "sign")
 
     def _compute(self, phases: Phases) -> None:
         turns = self._latest_turn(phases)

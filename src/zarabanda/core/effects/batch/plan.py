@@ -9,14 +9,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from zarabanda.core.effects import phase
-from zarabanda.core.effects.batch.elements import Batch, Lie, Phases, resource
+from zarabanda.core.effects.batch.elements import Arrangement, Batch, Phases, resource
 from zarabanda.core.effects.batch.kinds import batch_key, make_batch
+from zarabanda.core.effects.batch.pieces import BatchKey, Copies, Piece, Pieces
 from zarabanda.core.effects.placement import Block, Placed
 from zarabanda.core.rig import attributes
 
@@ -47,12 +47,40 @@ class _Rows:
     drifting: list[tuple[slice, int, phase.Drift]]
     all_forward: bool
 
+    def beside(self, copies: Copies) -> _Rows:
+        """The rows of so many copies, one after another."""
+        count, instances = copies.count, copies.instances
+        return _Rows(
+            instance=(self.instance + np.arange(count)[:, None] * instances).ravel(),
+            turning=np.tile(self.turning, count),
+            start=np.tile(self.start, count),
+            speed=np.tile(self.speed, count),
+            sign=np.tile(self.sign, count),
+            back_and_forth=np.tile(self.back_and_forth, count),
+            layer=self.layer,
+            drifting=[
+                (slice(part.start + copy * copies.rows, part.stop + copy * copies.rows), number + copy * instances, drift)
+                for copy in range(count)
+                for part, number, drift in self.drifting
+            ],
+            all_forward=self.all_forward,
+        )
+
 
 class Plan:
-    """A batch of placed effects over `heads` heads, evaluated by `apply`."""
+    """A batch of placed effects over `heads` heads, evaluated by `apply`.
+
+    copies: independent copies of all heads and instances, side by side (for times beside each other). Values are then
+    (copies × attributes × heads) flat, θ and weights (copies × instances).
+    """
 
     def __init__(
-        self, placed: Sequence[Placed], heads: int, colour_mixing: NDArray[np.bool_], precision: DTypeLike = np.float64
+        self,
+        placed: Sequence[Placed],
+        heads: int,
+        colour_mixing: NDArray[np.bool_],
+        precision: DTypeLike = np.float64,
+        copies: int = 1,
     ) -> None:
         """colour_mixing: (heads,) true where red, green and blue are mixed, so that hue goes by way of them.
 
@@ -60,66 +88,35 @@ class Plan:
         """
         self._precision = precision
         self.heads = heads
-        self.instances = len(placed)
-        self._copies = 1
+        self.instances = len(placed) * copies
         blocks = [(number, block) for number, one in enumerate(placed) for block in one.blocks]
-        self._rows, first_rows = _rows(placed, blocks)
-        rounds = _rounds(blocks, heads)
-        gathered: dict[tuple[Any, ...], list[tuple[int, Block, Ints, Ints, NDArray[np.bool_]]]] = {}
-        for (number, block), first_row, turn in zip(blocks, first_rows, rounds, strict=True):
+        rows, first_rows = _rows(placed, blocks)
+        self._copies = Copies(copies, heads, len(rows.instance), len(placed))
+        self._rows = rows.beside(self._copies)
+        gathered: dict[BatchKey, list[Piece]] = {}
+        for (number, block), first_row, turn in zip(blocks, first_rows, _rounds(blocks, heads), strict=True):
+            effect = placed[number].effect
             row = np.full(len(block.head), first_row)
-            if placed[number].effect.drifts and not block.is_relay:
+            if effect.drifts and not block.is_relay:
                 row = first_row + np.unique(block.key, return_inverse=True)[1]
             mixes = colour_mixing[block.head]
             for kind in (True, False):
                 chosen = mixes == kind
                 if chosen.any():
-                    key = batch_key(block, placed[number].effect, kind)
-                    gathered.setdefault(key, []).append((number, block, row, turn, chosen))
-        effects = [one.effect for one in placed]
+                    piece = Piece(number, effect, block, row, turn, chosen)
+                    gathered.setdefault(batch_key(block, effect, kind), []).append(piece)
         self._batches: list[Batch] = [
-            make_batch(key, items, effects, heads, precision=precision) for key, items in gathered.items()
+            make_batch(key, Pieces(pieces, self._copies, precision)) for key, pieces in gathered.items()
         ]
         self._batches.sort(key=lambda batch: -len(batch.row))  # large ones first: they have phases for parts of theirs
-        lies: dict[Lie, int] = {}
+        known: dict[Arrangement, int] = {}
         for batch in self._batches:
-            batch.share_phases(lies)
+            batch.share_phases(known)
         for batch in self._batches:
-            batch.share_parts(lies)
+            batch.share_parts(known)
         self._order = _schedule(self._batches)
         self.touched = _touched(blocks, colour_mixing)
         """(A, N) true where some layer changes a value: only these can leave their range."""
-
-    def tiled(self, copies: int) -> Plan:
-        """The same plan over `copies` independent copies of all heads and instances (for times side by side).
-
-        Values are then (copies × attributes × heads) flat, θ and weights (copies × instances).
-        """
-        plan = Plan.__new__(Plan)
-        plan._precision = self._precision
-        plan.heads, plan.instances, plan._copies = self.heads, self.instances * copies, copies
-        rows, count = self._rows, len(self._rows.instance)
-        repeats = np.arange(copies)
-        plan._rows = _Rows(
-            instance=(rows.instance[None] + (repeats * self.instances)[:, None]).ravel(),
-            turning=np.tile(rows.turning, copies),
-            start=np.tile(rows.start, copies),
-            speed=np.tile(rows.speed, copies),
-            sign=np.tile(rows.sign, copies),
-            back_and_forth=np.tile(rows.back_and_forth, copies),
-            layer=rows.layer,
-            drifting=[
-                (slice(part.start + copy * count, part.stop + copy * count), number + copy * self.instances, drift)
-                for copy in range(copies)
-                for part, number, drift in rows.drifting
-            ],
-            all_forward=rows.all_forward,
-        )
-        stride = attributes.COUNT * self.heads
-        plan.touched = self.touched
-        plan._batches = [batch.tiled(copies, stride, count, self.instances) for batch in self._batches]
-        plan._order = _schedule(plan._batches)
-        return plan
 
     @property
     def batches(self) -> int:
@@ -140,13 +137,13 @@ class Plan:
     def where(self, running: Running) -> list[tuple[Ints, Ints, Floats]]:
         """Where heads are in their cycles: for each batch layer numbers, heads and phases 0…1, NaN at rest. (n,) each.
 
-        Of a tiled plan: heads counted on through the copies.
+        Of copies: heads counted on through them.
         """
         phases, found = self._phases(running), []
         for batch in self._batches:
             turns = batch.where(phases)
             p = turns.p if turns.active is None else np.where(turns.active, turns.p, np.nan)
-            copy = batch.instance // (self.instances // self._copies)
+            copy = batch.instance // self._copies.instances
             found.append((batch.layer, batch.head + copy * self.heads, p))
         return found
 

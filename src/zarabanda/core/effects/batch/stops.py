@@ -2,48 +2,35 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from typing import Any
-
 import numpy as np
-from numpy.typing import DTypeLike
 
 from zarabanda.core.colour import spaces as colour
 from zarabanda.core.effects import stops
-from zarabanda.core.effects.batch.elements import (
-    Batch,
-    Chosen,
-    Floats,
-    Ints,
-    Item,
-    Phases,
-    plain_target,
-    put_rows,
-    red_targets,
-    rows_at,
-)
-from zarabanda.core.effects.effect import Effect, Stops
+from zarabanda.core.effects.batch.elements import Batch, Chosen, Floats, Ints, Phases, put_rows, rows_at
+from zarabanda.core.effects.batch.pieces import BatchKey, Piece, Pieces
+from zarabanda.core.effects.effect import Stops
 from zarabanda.core.rig import attributes
+
+
+def _own_stops(piece: Piece) -> Floats:
+    """What each head of a piece goes to, where stops go to palettes."""
+    assert piece.block.stop_values is not None
+    return piece.block.stop_values
 
 
 class _StopsBatch(Batch):
     """Which stop each element goes to, and how far it is on the way from the one before."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        every = key[3].stops
-        self.times = stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        assert isinstance(key.form, Stops)
+        self.form, every = key.form, key.form.stops
+        times = stops.stop_times([s.travel for s in every], [s.hold for s in every], [s.ease for s in every])
+        self.times = times.in_precision(pieces.precision)
         self.to, self.way = np.zeros(0, np.int64), np.zeros(0)
-        own = [block.stop_values[chosen] for _, block, _, _, chosen in items if block.stop_values is not None]
-        self.goes_to_palettes = bool(own)
-        self.own = np.concatenate(own) if own else np.zeros((len(self.row), 0, 0))
+        self.goes_to_palettes = pieces.first.block.stop_values is not None
+        self.own = pieces.each(_own_stops) if self.goes_to_palettes else np.zeros((len(self.row), 0, 0))
         """(n, stops, attributes): where each head goes at each stop, NaN for the base; empty where all go to the same."""
-
-    _per_element = (*Batch._per_element, "own")
-
-    def set_precision(self, precision: DTypeLike) -> None:
-        super().set_precision(precision)
-        self.times = self.times.in_precision(precision)
 
     def _compute(self, phases: Phases) -> None:
         turns = self._latest_turn(phases)
@@ -59,16 +46,14 @@ class _StopsBatch(Batch):
 class NumberStops(_StopsBatch):
     """Stops with numbers: value = fixed + share · base, mixed in by the weight while the head is active."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        form: Stops = key[3]
-        self.circle, self.long_way = key[4] in ("circle", "hue"), form.long_way
-        self.fixed = np.array([stop.value if isinstance(stop.value, float) else 0.0 for stop in form.stops])
-        self.share = np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in form.stops])
-        self.relative = np.array([stop.relative for stop in form.stops])
-        self.target = plain_target(items, heads)
-
-    _tables = ("fixed", "share")
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        every = self.form.stops
+        self.circle, self.long_way = key.on in ("circle", "hue"), self.form.long_way
+        self.fixed = pieces.table(np.array([stop.value if isinstance(stop.value, float) else 0.0 for stop in every]))
+        self.share = pieces.table(np.array([1.0 if stop.relative or stop.value is None else 0.0 for stop in every]))
+        self.relative = np.array([stop.relative for stop in every])
+        self.target = pieces.target(lambda piece: attributes.INDEX[piece.block.layer.attribute])
 
     def mixed(self, base: Floats, chosen: Chosen) -> Floats:
         """The values that the base gives way to, at full weight."""
@@ -93,20 +78,18 @@ class NumberStops(_StopsBatch):
 class ColourStops(_StopsBatch):
     """Stops with colours, mixed in the effect's colour space; a stop may be the base colour itself."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        form: Stops = key[3]
-        self.space = colour.SPACES[key[4]]
-        self.colours = np.array([stop.value if isinstance(stop.value, tuple) else (0.0, 0.0, 0.0) for stop in form.stops])
-        self.is_base = np.array([stop.value is None for stop in form.stops])
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        every = self.form.stops
+        self.space = colour.SPACES[key.space]
+        colours = np.array([stop.value if isinstance(stop.value, tuple) else (0.0, 0.0, 0.0) for stop in every])
+        self.is_base = np.array([stop.value is None for stop in every])
         self.has_base = bool(self.is_base.any())
         # ways between fixed colours are known before: by the stop that a head goes to, (3, stops)
-        begin, step = self.space.way(np.roll(self.colours, 1, axis=0), self.colours)
-        self.begin, self.step = np.ascontiguousarray(begin.T), np.ascontiguousarray(step.T)
-        self.target = red_targets(items, heads)
-        self.stride = heads
-
-    _tables = ("colours", "begin", "step")
+        begin, step = self.space.way(np.roll(colours, 1, axis=0), colours)
+        self.colours = pieces.table(colours)
+        self.begin, self.step = (pieces.table(np.ascontiguousarray(array.T)) for array in (begin, step))
+        self.target, self.stride = pieces.target(attributes.RED), pieces.copies.heads
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         place = self.place(chosen)
@@ -137,10 +120,10 @@ class ColourStops(_StopsBatch):
 class PositionStops(_StopsBatch):
     """Stops with kept positions, or the base: pan and tilt go straight from one to the next."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        self.target = attributes.PAN * heads + self.head
-        self.to_tilt = (attributes.TILT - attributes.PAN) * heads
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        self.target = pieces.target(attributes.PAN)
+        self.to_tilt = (attributes.TILT - attributes.PAN) * pieces.copies.heads
 
     def act(self, values: Floats, chosen: Chosen) -> None:
         if not self.goes_to_palettes:

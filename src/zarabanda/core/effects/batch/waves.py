@@ -2,57 +2,47 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from typing import Any
-
 import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core import randomness
 from zarabanda.core.colour import spaces as colour
 from zarabanda.core.effects import waveforms
-from zarabanda.core.effects.batch.elements import (
-    Batch,
-    Chosen,
-    Floats,
-    InCycle,
-    Item,
-    Phases,
-    Turns,
-    plain_target,
-    spread_over,
-)
-from zarabanda.core.effects.effect import Effect, Waveform
+from zarabanda.core.effects.batch.elements import Batch, Chosen, Floats, InCycle, Phases, Turns
+from zarabanda.core.effects.batch.pieces import BatchKey, Piece, Pieces, folded
+from zarabanda.core.effects.effect import Anchor, Waveform
+from zarabanda.core.rig import attributes
 
 Keys = NDArray[np.uint64]
+
+
+def form_of(piece: Piece) -> Waveform:
+    """The waveform of a piece of a batch of waveforms."""
+    form = piece.block.layer.form
+    assert isinstance(form, Waveform)
+    return form
 
 
 class WaveBatch(Batch):
     """Waveforms: the level w of each element."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        self.shape = "curve" if isinstance(key[3], Waveform) else key[3]
-        forms = [block.layer.form for _, block, *_ in items]
-        self.form: Waveform = forms[0]  # type: ignore[assignment]  # all of this batch are waveforms
-        self.duty = spread_over(items, lambda number, block: block.layer.form.duty)  # type: ignore[union-attr]
-        self.softness = spread_over(items, lambda number, block: block.layer.form.softness)  # type: ignore[union-attr]
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        self.shape = key.form if isinstance(key.form, str) else "curve"
+        self.form = form_of(pieces.first)
+        self.duty = pieces.of_block(lambda piece: form_of(piece).duty)
+        self.softness = pieces.of_block(lambda piece: form_of(piece).softness)
         self.always = bool((self.duty >= 1).all())
         self.random = self.shape in waveforms.RANDOM_SHAPES
         if self.shape == "curve":
             self.curve = waveforms.curve(self.form.points, self.form.smooth)
-        self.mixed_key = randomness.mixed_key(self.seed, self.key)
+        seed = pieces.of_block(lambda piece: piece.effect.seed, exact=True).astype(np.int64)
+        self.mixed_key = folded(randomness.mixed_key(seed, pieces.each(lambda piece: piece.block.key)))
         self._flat_steps = self.shape == "steps" and self.always and not self.softness.any()
         self._last: InCycle | None = None
         self._drawn = np.zeros(0)
-        self.target = plain_target(items, heads)
+        self.target = pieces.target(lambda piece: attributes.INDEX[piece.block.layer.attribute])
         self.level = np.zeros(0)
-
-    _per_element = (*Batch._per_element, "duty", "softness", "mixed_key")
-
-    @property
-    def _idle(self) -> frozenset[str]:
-        return super()._idle if self.random else super()._idle | {"mixed_key"}
 
     def _compute(self, phases: Phases) -> None:
         if self._flat_steps and self.how == "ripple":
@@ -98,9 +88,6 @@ class WaveBatch(Batch):
     def _unit(self, mixed: Keys, cycle: Floats) -> Floats:
         return randomness.unit_of(mixed, cycle).astype(self.precision, copy=False)
 
-    def forget(self) -> None:
-        self._last = None
-
     def _remembered(self, place: InCycle) -> Floats:
         """Levels of random cycles, drawn anew only where the cycle is another than when last asked."""
         last, self._last = self._last, place
@@ -116,22 +103,24 @@ class WaveBatch(Batch):
         return self._drawn
 
 
+_GAIN = {"centred": 1.0, "above": 1.0, "below": -1.0}
+_SHIFT = {"centred": -0.5, "above": 0.0, "below": 0.0}
+"""How many depths the level is scaled by, and moved by, for each relation to the base."""
+
+
+def anchor_of(piece: Piece) -> Anchor:
+    """How a piece is related to the base."""
+    return piece.block.layer.anchor
+
+
 class Adding(WaveBatch):
     """Centred, above and below: depth times the level is added to the base."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        self.gain = spread_over(
-            items,
-            lambda number, block: -block.layer.anchor.depth if block.layer.anchor.kind == "below" else block.layer.anchor.depth,
-        )
-        self.shift = spread_over(
-            items,
-            lambda number, block: -block.layer.anchor.depth / 2 if block.layer.anchor.kind == "centred" else 0.0,
-        )
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        self.gain = pieces.of_block(lambda piece: _GAIN[anchor_of(piece).kind] * anchor_of(piece).depth)
+        self.shift = pieces.of_block(lambda piece: _SHIFT[anchor_of(piece).kind] * anchor_of(piece).depth)
         self.result = np.zeros(0)
-
-    _per_element = (*WaveBatch._per_element, "gain", "shift")
 
     def _compute(self, phases: Phases) -> None:
         super()._compute(phases)
@@ -148,18 +137,15 @@ class Adding(WaveBatch):
 class Between(WaveBatch):
     """Between two values: the base gives way to low + (high − low)·w by the weight. At rest: low."""
 
-    def __init__(self, key: tuple[Any, ...], items: Sequence[Item], effects: Sequence[Effect], heads: int) -> None:
-        super().__init__(key, items, effects, heads)
-        self.circle = key[4] in ("circle", "hue")
-        self.low = spread_over(items, lambda number, block: block.layer.anchor.low)
-        high = spread_over(items, lambda number, block: block.layer.anchor.high)
-        self.span = high - self.low
+    def __init__(self, key: BatchKey, pieces: Pieces) -> None:
+        super().__init__(key, pieces)
+        self.circle = key.on in ("circle", "hue")
+        self.low = pieces.of_block(lambda piece: anchor_of(piece).low)
+        self.span = pieces.of_block(lambda piece: anchor_of(piece).high - anchor_of(piece).low)
         if self.circle:
             around = (self.span < 0) | (self.span > 360)
             self.span = np.where(around, self.span % 360, self.span)
         self.result = np.zeros(0)
-
-    _per_element = (*WaveBatch._per_element, "low", "span")
 
     def _compute(self, phases: Phases) -> None:
         super()._compute(phases)
