@@ -100,6 +100,7 @@ class Batch:
         self.even_depth = bool((self.depth == 1).all())
         self.rounds: list[int] = different(self.turn)[0].tolist()
         self._one_row = len(self._own_rows) == 1  # then it need not be looked up for each
+        self._size = pieces.size
         self.alike = id(self)
         """Batches of one number have the same arrangement."""
         self._parts: list[tuple[int, int, slice]] = []
@@ -111,7 +112,8 @@ class Batch:
 
     def share_phases(self, known: dict[Arrangement, int]) -> None:
         """Share phases with the other batches of this arrangement. known: number of each, and here this one's is added."""
-        self.alike = known.setdefault(_arrangement(self.how, self._pattern, self.offset), len(known))
+        one = slice(self._size)  # of all copies the first
+        self.alike = known.setdefault(_arrangement(self.how, self._pattern[one], self.offset[one]), len(known))
 
     def share_parts(self, known: Mapping[Arrangement, int]) -> None:
         """Give the phases of a part, where each row is a part, to batches that have its arrangement alone."""

@@ -70,13 +70,14 @@ class Pieces:
     """The pieces of a batch, laid side by side as often as there are copies.
 
     precision: of what is computed from the phases on; offsets and circuits stay exact, since phases grow with time.
+    size: elements of one copy; first: any of the pieces.
     """
 
     def __init__(self, pieces: Sequence[Piece], copies: Copies, precision: DTypeLike) -> None:
         self._pieces, self.copies, self.precision = pieces, copies, precision
         self._sizes = [int(piece.chosen.sum()) for piece in pieces]
-        self.first = pieces[0]
-        self._copy = np.repeat(np.arange(copies.count), sum(self._sizes))
+        self.size, self.first = sum(self._sizes), pieces[0]
+        self._copy = np.repeat(np.arange(copies.count), self.size)
 
     def each(self, value: Callable[[Piece], NDArray[Any]], *, exact: bool = False) -> NDArray[Any]:
         """A column of what blocks say of their elements."""
@@ -91,7 +92,9 @@ class Pieces:
     def _column(self, one: NDArray[Any], exact: bool) -> NDArray[Any]:
         if one.dtype == np.float64 and not exact:
             one = one.astype(self.precision)
-        return folded(np.tile(one, (self.copies.count, *[1] * (one.ndim - 1))))
+        if is_even(one):
+            return np.broadcast_to(one[0], self.size * self.copies.count)
+        return np.tile(one, (self.copies.count, *[1] * (one.ndim - 1))) if self.copies.count > 1 else one
 
     def table(self, numbers: Floats) -> Floats:
         """Numbers that elements look up."""
@@ -116,17 +119,17 @@ class Pieces:
         return np.tile(np.concatenate(one), self.copies.count) + self._copy * self.copies.stride
 
     def _apart(self, one: Ints, apart: int) -> Ints:
-        return folded(np.tile(one, self.copies.count) + self._copy * apart)
+        if is_even(one) and (apart == 0 or self.copies.count == 1):
+            return np.broadcast_to(one[0], self.size * self.copies.count)
+        return np.tile(one, self.copies.count) + self._copy * apart
 
     def _each_copy(self, one: Ints, apart: int) -> Ints:
         return (one + np.arange(self.copies.count)[:, None] * apart).ravel()
 
 
-def folded(column: NDArray[Any]) -> NDArray[Any]:
-    """The column; where all entries are the same number it is kept once, which is quicker to compute with. To be read only."""
-    if column.ndim == 1 and len(column) and (column == column[0]).all():
-        return np.broadcast_to(column[0], column.shape)
-    return column
+def is_even(column: NDArray[Any]) -> bool:
+    """Whether all entries are the same number: then it is kept once, which is quicker to compute with (and read only)."""
+    return column.ndim == 1 and len(column) > 0 and bool((column == column[0]).all())
 
 
 def different(numbers: Ints) -> tuple[Ints, Ints]:

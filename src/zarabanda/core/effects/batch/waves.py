@@ -9,7 +9,7 @@ from zarabanda.core import randomness
 from zarabanda.core.colour import spaces as colour
 from zarabanda.core.effects import waveforms
 from zarabanda.core.effects.batch.elements import Batch, Chosen, Floats, InCycle, Phases, Turns
-from zarabanda.core.effects.batch.pieces import BatchKey, Piece, Pieces, folded
+from zarabanda.core.effects.batch.pieces import BatchKey, Piece, Pieces
 from zarabanda.core.effects.effect import Anchor, Waveform
 from zarabanda.core.rig import attributes
 
@@ -36,8 +36,10 @@ class WaveBatch(Batch):
         self.random = self.shape in waveforms.RANDOM_SHAPES
         if self.shape == "curve":
             self.curve = waveforms.curve(self.form.points, self.form.smooth)
-        seed = pieces.of_block(lambda piece: piece.effect.seed, exact=True).astype(np.int64)
-        self.mixed_key = folded(randomness.mixed_key(seed, pieces.each(lambda piece: piece.block.key)))
+        self.mixed_key = np.zeros(0, np.uint64)
+        if self.random:
+            seed = pieces.of_block(lambda piece: piece.effect.seed, exact=True).astype(np.int64)
+            self.mixed_key = randomness.mixed_key(seed, pieces.each(lambda piece: piece.block.key))
         self._flat_steps = self.shape == "steps" and self.always and not self.softness.any()
         self._last: InCycle | None = None
         self._drawn = np.zeros(0)
