@@ -1285,6 +1285,16 @@ export interface components {
             heads: string[];
         };
         /**
+         * OrderView
+         * @description An order that a selection can be put in, and what it is called.
+         */
+        OrderView: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * OwnCopy
          * @description What runs the effect and shall get a copy of its own: `draft:3` or `control:5`.
          */
@@ -1547,6 +1557,8 @@ export interface components {
             groups: components["schemas"]["GroupView"][];
             /** Name */
             name: string;
+            /** Orders */
+            orders: components["schemas"]["OrderView"][];
             /** Playing */
             playing: boolean;
             /** Redo */

@@ -63,24 +63,12 @@ const Quick = styled.div`
   }
 `;
 
-const ORDERS = [
-  "as-picked",
-  "reversed",
-  "left-to-right",
-  "front-to-back",
-  "low-to-high",
-  "round-the-middle",
-  "centre-out",
-  "ends-in",
-  "odd-then-even",
-  "shuffled",
-].map((id) => ({ id, text: id === "reversed" ? "the other way round" : id.replaceAll("-", " ") }));
-
 const same = (a: string[], b: string[]) => a.length === b.length && a.every((key, n) => key === b[n]);
 
 /** What is selected, in which order: by words, by group, by order. */
 export function SelectionBar() {
   const { data: groups } = useShow((show) => show.groups);
+  const { data: orders } = useShow((show) => show.orders);
   const selection = useDesk((state) => state.selection);
   const order = useDesk((state) => state.order);
   const [text, setText] = useState("");
@@ -162,10 +150,10 @@ export function SelectionBar() {
       <Choice
         label="Order"
         hideLabel
-        options={ORDERS}
-        value={ORDERS.find((one) => one.text === order)?.id ?? "as-picked"}
+        options={orders ?? []}
+        value={orders?.find((one) => one.text === order)?.id ?? "as-picked"}
         isDisabled={!selection.length}
-        onChange={(key) => void putInOrder(String(key), ORDERS.find((one) => one.id === key)!.text)}
+        onChange={(key) => void putInOrder(String(key), orders?.find((one) => one.id === key)?.text ?? "")}
       />
       <Button data-variant="plain" isDisabled={!selection.length} onPress={() => desk.select([])}>
         Clear

@@ -10,11 +10,12 @@ from collections.abc import Mapping
 from itertools import pairwise
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, WithJsonSchema, model_validator
 
 from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.rig import attributes
+from zarabanda.core.selection.orders import ORDERS
 from zarabanda.errors import ZarabandaError, shown
 
 FORMAT = "zarabanda.effect/1"
@@ -68,10 +69,15 @@ class RelaySpread(_Part):
 
 Spread = Annotated[RippleSpread | RelaySpread, Field(discriminator="kind")]
 Speed = Annotated[TimeSpeed | TempoSpeed, Field(discriminator="kind")]
-OrderName = Literal[
-    "as-picked", "reversed", "left-to-right", "front-to-back", "low-to-high", "round-the-middle", "centre-out",
-    "ends-in", "odd-then-even", "shuffled",
-]  # fmt: skip
+
+
+def _known_order(name: str) -> str:
+    if name not in ORDERS:
+        raise ValueError(f"there is no order {shown(name)}; use one of {', '.join(ORDERS)}")
+    return name
+
+
+OrderName = Annotated[str, AfterValidator(_known_order), WithJsonSchema({"type": "string", "enum": list(ORDERS)})]
 
 
 class LanesPart(_Part):

@@ -11,6 +11,7 @@ from fractions import Fraction
 from typing import Any
 
 from zarabanda.core.rig import attributes
+from zarabanda.core.selection.orders import ORDERS
 
 Doc = dict[str, Any]
 Part = dict[str, Any]
@@ -36,11 +37,6 @@ PATH_OPTIONS: list[Option] = [
 PLANE_OPTIONS: list[Option] = [
     ("yoke", "in pan and tilt"), ("floor", "on the floor"), ("upright", "on an upright plane"),
 ]  # fmt: skip
-ORDER_LABELS = {
-    "as-picked": "as picked", "reversed": "the other way round", "left-to-right": "left to right",
-    "front-to-back": "front to back", "low-to-high": "low to high", "round-the-middle": "round the middle",
-    "centre-out": "centre out", "ends-in": "ends in", "odd-then-even": "odd then even", "shuffled": "shuffled",
-}  # fmt: skip
 MUSICAL = [4, 3, 2, 1.5, 1, 2 / 3, 0.5, 1 / 3, 0.25, 0.125, 0.0625]
 
 
@@ -271,8 +267,8 @@ def spread_sentence(document: Doc) -> list[Part]:
     parts += [
         word("of the heads"),
         {"slot": "lanes.order", "kind": "order", "value": lanes["order"], "label": "Order",
-         "text": ", then ".join(ORDER_LABELS[step] for step in lanes["order"]),
-         "options": [{"value": value, "text": text} for value, text in ORDER_LABELS.items()]},
+         "text": ", then ".join(ORDERS[step].label for step in lanes["order"]),
+         "options": [{"value": name, "text": one.label} for name, one in ORDERS.items()]},
         word(","),
         amount("lanes.pack", lanes["pack"], "Pack", low=1, high=16,
                text="one by one" if lanes["pack"] == 1 else f"in packs of {lanes['pack']}"),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,14 @@ def _from_middle(count: int) -> Floats:
     return distance
 
 
+def _odd_then_even(count: int) -> Ints:
+    return np.concatenate([np.arange(0, count, 2), np.arange(1, count, 2)])
+
+
+def _shuffled(count: int, seed: int) -> Ints:
+    return np.argsort(randomness.unit(seed, np.arange(count), 0), kind="stable")
+
+
 def _round_the_middle(places: Floats) -> Ints:
     around = places[:, :2] - places[:, :2].mean(axis=0) if len(places) else places[:, :2]
     return np.argsort(np.arctan2(around[:, 1], around[:, 0]) % (2 * np.pi), kind="stable")
@@ -27,19 +36,28 @@ def _round_the_middle(places: Floats) -> Ints:
 OrderStep = Callable[[Floats, int], Ints]
 """Takes the places of the heads in their order so far, (n, 3) in metres, and a seed; gives the new order, (n,)."""
 
-ORDERS: dict[str, OrderStep] = {
-    "as-picked": lambda places, seed: np.arange(len(places)),
-    "reversed": lambda places, seed: np.arange(len(places))[::-1],
-    "left-to-right": lambda places, seed: np.argsort(places[:, 0], kind="stable"),
-    "front-to-back": lambda places, seed: np.argsort(places[:, 1], kind="stable"),
-    "low-to-high": lambda places, seed: np.argsort(places[:, 2], kind="stable"),
-    "round-the-middle": lambda places, seed: _round_the_middle(places),
-    "centre-out": lambda places, seed: np.argsort(_from_middle(len(places)), kind="stable"),
-    "ends-in": lambda places, seed: np.argsort(-_from_middle(len(places)), kind="stable"),
-    "odd-then-even": lambda places, seed: np.concatenate([np.arange(0, len(places), 2), np.arange(1, len(places), 2)]),
-    "shuffled": lambda places, seed: np.argsort(randomness.unit(seed, np.arange(len(places)), 0), kind="stable"),
+
+@dataclass(frozen=True, slots=True)
+class Order:
+    """An order: how it is called, and its step."""
+
+    label: str
+    step: OrderStep
+
+
+ORDERS: dict[str, Order] = {
+    "as-picked": Order("as picked", lambda places, seed: np.arange(len(places))),
+    "reversed": Order("the other way round", lambda places, seed: np.arange(len(places))[::-1]),
+    "left-to-right": Order("left to right", lambda places, seed: np.argsort(places[:, 0], kind="stable")),
+    "front-to-back": Order("front to back", lambda places, seed: np.argsort(places[:, 1], kind="stable")),
+    "low-to-high": Order("low to high", lambda places, seed: np.argsort(places[:, 2], kind="stable")),
+    "round-the-middle": Order("round the middle", lambda places, seed: _round_the_middle(places)),
+    "centre-out": Order("centre out", lambda places, seed: np.argsort(_from_middle(len(places)), kind="stable")),
+    "ends-in": Order("ends in", lambda places, seed: np.argsort(-_from_middle(len(places)), kind="stable")),
+    "odd-then-even": Order("odd then even", lambda places, seed: _odd_then_even(len(places))),
+    "shuffled": Order("shuffled", lambda places, seed: _shuffled(len(places), seed)),
 }
-"""Every order by its name; each step reorders what the one before left. Ties keep their order."""
+"""Every order by its name: one row each. Each step reorders what the one before left. Ties keep their order."""
 
 
 def ordered(steps: Sequence[str], places: Floats, seed: int = 0) -> Ints:
@@ -52,5 +70,5 @@ def ordered(steps: Sequence[str], places: Floats, seed: int = 0) -> Ints:
     """
     order = np.arange(len(places))
     for step in steps:
-        order = order[ORDERS[step](places[order], seed)]
+        order = order[ORDERS[step].step(places[order], seed)]
     return order

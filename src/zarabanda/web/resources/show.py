@@ -9,12 +9,13 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from zarabanda import messages
+from zarabanda.core.selection.orders import ORDERS
 from zarabanda.show import history, repositories
 
 from .. import processes
 from ..context import browser_id, context
 from ..parts import Done, Part
-from .show_models import GroupView, HealthView, ProcessView, ShowView, TempoView, TroubleView
+from .show_models import GroupView, HealthView, OrderView, ProcessView, ShowView, TempoView, TroubleView
 
 api = APIBlueprint("show", __name__, url_prefix="/api", abp_tags=[Tag(name="show")])
 
@@ -37,6 +38,7 @@ def get_show() -> ShowView:
             revision=context().link.revision,
             groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups.every(session)],
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
+            orders=[OrderView(id=name, text=order.label) for name, order in ORDERS.items()],
             undo=undo,
             redo=redo,
         )

@@ -20,6 +20,13 @@ class TempoView(BaseModel):
     bpm: float
 
 
+class OrderView(BaseModel):
+    """An order that a selection can be put in, and what it is called."""
+
+    id: str
+    text: str
+
+
 class ShowView(BaseModel):
     """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
     session: who counts the revisions."""
@@ -30,6 +37,7 @@ class ShowView(BaseModel):
     revision: int
     groups: list[GroupView]
     tempos: list[TempoView]
+    orders: list[OrderView]
     undo: str | None
     redo: str | None
 
