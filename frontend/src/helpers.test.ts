@@ -207,6 +207,8 @@ describe("shortcuts", () => {
 
 const scope = (change: Partial<Scope>): Scope => ({
   layer: 0,
+  duty: null,
+  depth_per_unit: null,
   kind: "wave",
   names: ["intensity"],
   unit: "%",
@@ -251,7 +253,8 @@ describe("the scope", () => {
     [{ kind: "between", low: 10, high: 80 }, -5, 75, { kind: "between", low: 10, high: 75 }],
     [{ kind: "between", low: 10, high: 80 }, 5, 20, { kind: "between", low: 15, high: 80 }],
   ])("drags %o by %d", (anchor, units, grabbed, wanted) => {
-    expect(dragged(anchor, units, grabbed, 100)).toEqual(wanted);
+    const perUnit = { above: 1, below: -1, centred: 2 }[anchor.kind] ?? 1;
+    expect(dragged(anchor, units, grabbed, perUnit, 200)).toEqual(wanted);
   });
 });
 

@@ -340,7 +340,8 @@ class TempoState(msgspec.Struct, frozen=True):
 
 
 class RunningState(msgspec.Struct, frozen=True):
-    """Something that plays. number: its name in live frames; layer_shifts: live phase shifts, in cycles of each layer."""
+    """Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
+    layer, in cycles of θ."""
 
     key: PlayerId
     number: int
@@ -351,7 +352,7 @@ class RunningState(msgspec.Struct, frozen=True):
     stopping: bool
     frozen: bool
     theta: float
-    layer_shifts: list[float]
+    theta_shifts: list[float]
 
 
 class Trouble(msgspec.Struct, frozen=True):

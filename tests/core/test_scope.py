@@ -4,7 +4,9 @@ import numpy as np
 import pytest
 
 from tests.core.stands import row_of_heads
+from zarabanda.core.effects.placement import place
 from zarabanda.core.explain import scope, weave
+from zarabanda.core.rig.heads import Heads
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document
 
@@ -56,3 +58,24 @@ def test_every_layer_of_the_library_has_one(document):
         inside = one.phases[~np.isnan(one.phases)]
         assert ((inside >= 0) & (inside < 1)).all()
         assert len(one.values) == 97
+
+
+@pytest.mark.parametrize(
+    ("kind", "shape", "duty", "per_unit"),
+    [("above", "sine", 1.0, 1.0), ("below", "square", 0.5, -1.0), ("centred", "swell", 1.0, 2.0), ("between", "sine", 1.0, None)],
+)
+def test_it_says_what_a_drag_of_the_crest_changes(kind, shape, duty, per_unit):
+    anchor = {"kind": kind, "low": 10, "high": 90} if kind == "between" else {"kind": kind, "depth": 20}
+    form = {"kind": "waveform", "shape": shape}
+    (one,) = scopes({"name": "x", "layers": [{"attribute": "intensity", "form": form, "anchor": anchor}]}, 4, [0.0])
+    assert (one.duty, one.depth_per_unit) == (duty, per_unit)
+
+
+@pytest.mark.parametrize(("spread", "turning"), [
+    ({"kind": "ripple"}, 2.0), ({"kind": "relay", "handover": 0.5}, 2.0),
+    ({"kind": "relay", "handover": 0.5, "speed_counts": "circuits"}, 2.0 * 5 * 0.5),
+])  # fmt: skip
+def test_layers_turn_by_ratio_and_by_circuits_where_speed_counts_these(spread, turning):
+    document = effect_document.read({"name": "x", "spread": spread, "layers": [layer(ratio=2)]})
+    heads = Heads([str(n) for n in range(5)], np.zeros((5, 3)), np.ones((17, 5), bool))
+    assert place(document.to_core(), np.arange(5), heads).blocks[0].turning == turning

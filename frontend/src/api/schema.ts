@@ -1043,19 +1043,20 @@ export interface components {
         };
         /**
          * RunningState
-         * @description Something that plays. number: its name in live frames; layer_shifts: live phase shifts, in cycles of each layer.
+         * @description Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
+         *         layer, in cycles of θ.
          */
         LiveRunningState: {
             effect_id: number;
             frozen: boolean;
             key: string;
-            layer_shifts: number[];
             level: number;
             name: string;
             number: number;
             source: string;
             stopping: boolean;
             theta: number;
+            theta_shifts: number[];
         };
         /**
          * State
@@ -1402,11 +1403,15 @@ export interface components {
          * @description The form of a layer over one cycle: `values` of each attribute in its unit, not clamped, `low`, `high` and `base`.
          *
          *     mirrored: heads whose pan is mirrored. phases: base64 of rows × columns bytes, as in the weave: where each head is in the
-         *     cycle (0–254), 255 at rest.
+         *     cycle (0–254), 255 at rest. Of waveforms: duty, and how much deeper the wave is for each unit that its crest is drawn up.
          */
         ScopeView: {
             /** Base */
             base: number[];
+            /** Depth Per Unit */
+            depth_per_unit: number | null;
+            /** Duty */
+            duty: number | null;
             /** High */
             high: number[];
             /**

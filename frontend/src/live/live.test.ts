@@ -5,7 +5,7 @@ import { rendered } from "../rendered";
 import { onEveryFrame, wake } from "./loop";
 import { shownTheta, useLive, useLivePart, useTempos, type LiveState } from "./socket";
 
-const chip = { key: "draft:1", frozen: false, layer_shifts: [0.25, 0] };
+const chip = { key: "draft:1", frozen: false, theta_shifts: [0.25, 0] };
 const told = (beat: number, more: object = {}) =>
   ({
     t: beat,
@@ -39,10 +39,9 @@ describe("the live state", () => {
   });
 
   it("shows θ with the shift that edits have left, and of what does not run as it is", () => {
-    expect(shownTheta(3, "draft:1", { layer: 0, turns: 1 })).toBe(3.25);
-    expect(shownTheta(3, "draft:1", { layer: 0, turns: 2 })).toBe(3.125); // the shift is in cycles of the layer
-    expect(shownTheta(3, "draft:1", { layer: 1, turns: 1 })).toBe(3);
-    expect(shownTheta(3, "draft:2", { layer: 0, turns: 1 })).toBe(3);
+    expect(shownTheta(3, "draft:1", 0)).toBe(3.25);
+    expect(shownTheta(3, "draft:1", 1)).toBe(3);
+    expect(shownTheta(3, "draft:2", 0)).toBe(3);
   });
 });
 

@@ -62,16 +62,10 @@ export function runningOf(key: string): Running | null {
   return (chip && live.heads?.running.find((one) => one.number === chip.number)) ?? null;
 }
 
-/** A layer, and how many of its cycles (or turns) go by with one cycle of θ. */
-export interface Turning {
-  layer: number;
-  turns: number;
-}
-
 /** θ as the pictures of a layer have it: with the shift that edits have left. */
-export function shownTheta(theta: number, key: string, { layer, turns }: Turning): number {
+export function shownTheta(theta: number, key: string, layer: number): number {
   const chip = useLive.getState().state?.running.find((one) => one.key === key);
-  return theta + (chip?.layer_shifts[layer] ?? 0) / turns;
+  return theta + (chip?.theta_shifts[layer] ?? 0);
 }
 
 const FIRST_RETRY_MS = 200;

@@ -68,7 +68,7 @@ class Publisher:
             running=[
                 RunningState(
                     key, self._numbers[key], one.instance.effect_id, one.instance.name, one.instance.source, one.level,
-                    one.stopping, one.frozen is not None, state.theta(one, t), list(one.layer_shifts),
+                    one.stopping, one.frozen is not None, state.theta(one, t), one.theta_shifts(),
                 )
                 for key, one in state.playing.items()
             ],

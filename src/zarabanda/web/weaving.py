@@ -125,6 +125,8 @@ def _scopes(woven: weave.Woven, order: NDArray[np.int64]) -> list[ScopeView]:
                 high=one.high.tolist(),
                 base=one.base.tolist(),
                 mirrored=one.mirrored[order].tolist(),
+                duty=one.duty,
+                depth_per_unit=one.depth_per_unit,
                 phases=base64.b64encode(np.ascontiguousarray(at).astype(np.uint8).tobytes()).decode(),
             )
         )

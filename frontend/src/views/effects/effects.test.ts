@@ -2,7 +2,6 @@ import { describe, expect, it } from "vitest";
 
 import { handlesOf, movedBoundary, type StopTimes } from "./scope/handles";
 import { valueAt } from "./weave/pixels";
-import { turningOf } from "./scope/scopes";
 import { headsSeen, seenFrom, seenKey, seenOptions, type SeenOn } from "./weave/seen";
 import { outOfRange } from "./editor/slots/ranges";
 import { paletteOf, swatchOf, valueKey, valueOf } from "./editor/slots/stopValues";
@@ -24,22 +23,7 @@ const wave = (form: object, more: object = {}) => ({
   ...more,
 });
 const handle = (id: string, layer: Parameters<typeof handlesOf>[1], relay = false) =>
-  handlesOf(2, layer, relay, 0.4).find((one) => one.id === id)!;
-
-describe("how a layer turns", () => {
-  const relay = { kind: "relay", speed_counts: "circuits" };
-  it.each([
-    ["with θ", { layers: [{}], spread: { kind: "ripple" } }, 1],
-    ["by its ratio", { layers: [{ ratio: 3 }], spread: { kind: "ripple" } }, 3],
-    [
-      "by turns in a relay that counts them",
-      { layers: [{ ratio: 2 }], spread: { kind: "relay", speed_counts: "turns" } },
-      2,
-    ],
-    ["by circuits in one that counts these", { layers: [{ ratio: 2 }], spread: relay }, 10],
-    ["by a spread of its own", { layers: [{ spread: { kind: "ripple" } }], spread: relay }, 1],
-  ])("%s", (_, document, turns) => expect(turningOf(document, 0, 5)).toEqual({ layer: 0, turns }));
-});
+  handlesOf(2, layer, relay, 0.4, layer.form.duty ?? null).find((one) => one.id === id)!;
 
 describe("handles of the scope", () => {
   it.each([
@@ -67,8 +51,8 @@ describe("handles of the scope", () => {
   });
 
   it("stand where their value is", () => {
-    expect(handle("duty", wave({ shape: "square" })).x).toBe(0.5);
-    expect(handle("softness", wave({ shape: "square", softness: 1 })).x).toBe(0.25);
+    expect(handle("duty", wave({ shape: "square", duty: 0.5 })).x).toBe(0.5);
+    expect(handle("softness", wave({ shape: "square", duty: 0.5, softness: 1 })).x).toBe(0.25);
     expect(handle("start", wave({}, { start: -90 })).x).toBeCloseTo(0.75);
     expect(handle("relation", wave({})).change(2).value).toBe("above");
   });

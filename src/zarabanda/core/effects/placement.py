@@ -54,6 +54,13 @@ class Block:
         return self.spread.kind == "relay"
 
     @property
+    def turning(self) -> float:
+        """Cycles (or turns) of the layer that go by with one cycle of θ: by its ratio, and by its circuit where speed counts
+        these."""
+        circuits = self.is_relay and self.spread.speed_counts == "circuits"
+        return self.layer.ratio * (self.circuit if circuits else 1.0)
+
+    @property
     def has_many_turns(self) -> bool:
         """Whether a lane can have more than one turn under way, or its turns change places."""
         return self.is_relay and (self.back_and_forth or self.spread.order == "shuffled")

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.plan import Plan, Running
-from zarabanda.core.effects.effect import Lanes, Path, Spread
+from zarabanda.core.effects.effect import Lanes, Path, Spread, Waveform
 from zarabanda.core.effects.placement import place
 from zarabanda.core.explain import weave
 from zarabanda.core.rig import attributes, stage
@@ -32,6 +32,12 @@ class LayerScope:
     phases: Floats
     mirrored: NDArray[np.bool_]
     metres: bool = False
+    duty: float | None = None
+    depth_per_unit: float | None = None
+
+
+_DEPTH_PER_UNIT = {"above": 1.0, "below": -1.0, "centred": 2.0}
+"""How much deeper a wave is when its crest is drawn up by one unit, by its relation to the base."""
 
 
 def scopes(woven: weave.Woven, samples: int = 97) -> list[LayerScope]:
@@ -52,10 +58,14 @@ def scopes(woven: weave.Woven, samples: int = 97) -> list[LayerScope]:
         )
         if on_plane is not None:
             form, base = on_plane[:-1], on_plane[-1]
+        form_of, anchor = block.layer.form, block.layer.anchor
+        waves = isinstance(form_of, Waveform)
         found.append(
             LayerScope(
                 block.number, names, form, stand.low[rows, first], stand.high[rows, first], base,
                 phases[block.number], mirrored, on_plane is not None,
+                form_of.duty if isinstance(form_of, Waveform) else None,
+                _DEPTH_PER_UNIT.get(anchor.kind) if waves else None,
             )
         )  # fmt: skip
     return found

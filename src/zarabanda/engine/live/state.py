@@ -48,6 +48,11 @@ class Playing:
         """On the way to another share, from where it is at t."""
         return replace(self, fade_from=self.fade(t), fade_to=share, fade_at=t, fade_s=seconds)
 
+    def theta_shifts(self) -> list[float]:
+        """The phase shifts of its layers, in cycles of θ."""
+        turning = {block.number: block.turning for block in self.instance.placed.blocks}
+        return [shift / turning.get(number, 1.0) for number, shift in enumerate(self.layer_shifts)]
+
     @property
     def stopping(self) -> bool:
         """Whether it fades out, or has."""

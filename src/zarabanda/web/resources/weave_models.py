@@ -45,7 +45,7 @@ class ScopeView(BaseModel):
     """The form of a layer over one cycle: `values` of each attribute in its unit, not clamped, `low`, `high` and `base`.
 
     mirrored: heads whose pan is mirrored. phases: base64 of rows × columns bytes, as in the weave: where each head is in the
-    cycle (0–254), 255 at rest.
+    cycle (0–254), 255 at rest. Of waveforms: duty, and how much deeper the wave is for each unit that its crest is drawn up.
     """
 
     layer: int
@@ -58,6 +58,8 @@ class ScopeView(BaseModel):
     base: list[float]
     mirrored: list[bool]
     phases: str
+    duty: float | None
+    depth_per_unit: float | None
 
 
 class WeaveView(BaseModel):

@@ -5,7 +5,6 @@ import { Broken } from "./Broken";
 import { useCompare } from "../weave/compare";
 import { EffectTitle } from "./EffectTitle";
 import { Gone } from "./Gone";
-import { turningOf } from "../scope/scopes";
 import { Lights } from "./Lights";
 import { Sentences } from "./Sentences";
 import { SidePanel } from "./SidePanel";
@@ -65,7 +64,7 @@ function EditorPane({ editor, late, runKey, onWindow }: Props) {
             <Weave
               weave={editor.weave}
               runKey={runKey}
-              turning={turningOf(effect.document, editor.weave.scopes[0]?.layer ?? 0, editor.weave.circuit)}
+              layer={editor.weave.scopes[0]?.layer ?? 0}
               onWindow={onWindow}
               name={compare.held ? `A: ${effect.name}` : ""}
             />

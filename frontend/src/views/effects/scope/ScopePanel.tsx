@@ -7,7 +7,7 @@ import { handlesOf } from "./handles";
 import { LayerAlone } from "../editor/LayerAlone";
 import { ScopeHandles } from "./ScopeHandles";
 import { ScopePicture } from "./ScopePicture";
-import { dragged, middleOf, turningOf, type Anchor } from "./scopes";
+import { dragged, middleOf, type Anchor } from "./scopes";
 import { CurveSlot } from "../editor/slots/CurveSlot";
 import type { Editor } from "../editor/useEditor";
 
@@ -61,7 +61,7 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
   const drags = scope.kind === "wave" && anchor !== null;
   const unit = scope.unit === "°" ? "°" : ` ${scope.unit}`;
   const values = scope.values[0]!;
-  const handles = handlesOf(scope.layer, layer, spread.kind === "relay", middleOf(scope));
+  const handles = handlesOf(scope.layer, layer, spread.kind === "relay", middleOf(scope), scope.duty);
   const points = layer.form.shape === "curve" ? "curve" : layer.form.path === "free" ? "points" : null;
   function drag(units: (height: number) => number, phase: "start" | "move" | "end", grabbed: number) {
     if (phase === "start") {
@@ -69,7 +69,8 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
       return;
     }
     const span = scope!.high[0]! - scope!.low[0]!;
-    const next = dragged(begun.current.anchor, units(0), begun.current.grabbed, span);
+    const { anchor: from, grabbed: at } = begun.current;
+    const next = dragged(from, units(0), at, scope!.depth_per_unit ?? 1, 2 * span);
     const change = { operation: "set" as const, path: `layers.${scope!.layer}.anchor`, value: next };
     if (phase === "move") editor.preview(change);
     else void editor.commit(change);
@@ -97,14 +98,7 @@ export function ScopePanel({ editor, runKey }: { editor: Editor; runKey: string 
         </Layers>
       )}
       <Stack>
-        <ScopePicture
-          scope={scope}
-          weave={weave}
-          turns={turningOf(effect.document, scope.layer, weave.circuit).turns}
-          runKey={runKey}
-          onDrag={drag}
-          drags={drags}
-        />
+        <ScopePicture scope={scope} weave={weave} runKey={runKey} onDrag={drag} drags={drags} />
         <ScopeHandles handles={handles} editor={editor} />
       </Stack>
       <Facts>

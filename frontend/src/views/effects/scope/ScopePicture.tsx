@@ -162,15 +162,13 @@ function dotPicture(ratio: number): ImageBitmap {
 interface Props {
   scope: Scope;
   weave: Schemas["WeaveView"];
-  /** How often it turns in a cycle of θ. */
-  turns: number;
   runKey: string | null;
   onDrag: (units: (height: number) => number, phase: "start" | "move" | "end", grabbed: number) => void;
   drags: boolean;
 }
 
 /** The form of a layer over its cycle, with a dot for where each head is now. */
-export function ScopePicture({ scope, weave, turns, runKey, onDrag, drags }: Props) {
+export function ScopePicture({ scope, weave, runKey, onDrag, drags }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const phases = useMemo(() => bytesOf(scope.phases), [scope.phases]);
   const from = useRef<number | null>(null);
@@ -210,10 +208,7 @@ export function ScopePicture({ scope, weave, turns, runKey, onDrag, drags }: Pro
       const { points, other } = form;
       const side = dot!.width / ratio;
       const share =
-        ((((shownTheta(running.theta, runKey!, { layer: scope.layer, turns }) - weave.start) / weave.cycles) %
-          1) +
-          1) %
-        1;
+        ((((shownTheta(running.theta, runKey!, scope.layer) - weave.start) / weave.cycles) % 1) + 1) % 1;
       const at = samplesAt(phases, weave.heads.length, weave.columns, share, points.length);
       at.forEach((sample, row) => {
         if (sample < 0) return;
@@ -229,7 +224,7 @@ export function ScopePicture({ scope, weave, turns, runKey, onDrag, drags }: Pro
       stop();
       seen.disconnect();
     };
-  }, [scope, weave, turns, runKey, phases]);
+  }, [scope, weave, runKey, phases]);
 
   const units = (event: React.PointerEvent<HTMLCanvasElement>) => {
     const size = { width: event.currentTarget.clientWidth, height: event.currentTarget.clientHeight };

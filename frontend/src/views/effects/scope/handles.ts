@@ -58,7 +58,13 @@ function slide(
 }
 
 /** Handles of a waveform: duty, softness, start, and its relation to the base. */
-function waveHandles(number: number, layer: LayerDocument, relay: boolean, middle: number): Handle[] {
+function waveHandles(
+  number: number,
+  layer: LayerDocument,
+  relay: boolean,
+  middle: number,
+  duty: number,
+): Handle[] {
   const path = `layers.${number}`;
   const { form } = layer;
   const set = (place: string, value: unknown): Change => ({
@@ -66,7 +72,6 @@ function waveHandles(number: number, layer: LayerDocument, relay: boolean, middl
     path: `${path}.${place}`,
     value,
   });
-  const duty = form.duty ?? (form.shape === "square" ? 0.5 : 1);
   const found = [
     slide({
       id: "duty",
@@ -195,8 +200,14 @@ function stopHandles(number: number, stops: StopTimes[]): Handle[] {
   return found;
 }
 
-/** The handles of a layer. middle: where the middle of its wave is, from the top of the picture, 0…1. */
-export function handlesOf(number: number, layer: LayerDocument, relay: boolean, middle: number): Handle[] {
+/** The handles of a layer. middle: where the middle of its wave is, from the top of the picture, 0…1; duty: of a waveform. */
+export function handlesOf(
+  number: number,
+  layer: LayerDocument,
+  relay: boolean,
+  middle: number,
+  duty: number | null = null,
+): Handle[] {
   if (layer.form.kind === "stops") return stopHandles(number, layer.form.stops ?? []);
-  return layer.form.kind === "waveform" ? waveHandles(number, layer, relay, middle) : [];
+  return layer.form.kind === "waveform" ? waveHandles(number, layer, relay, middle, duty ?? 1) : [];
 }

@@ -1,5 +1,4 @@
 import type { Schemas } from "../../../api/client";
-import type { Turning } from "../../../live/socket";
 
 /** Geometry of the scope. Pure: values in, pixels out. */
 
@@ -58,19 +57,6 @@ export function figurePoints(scope: Scope, size: Size, mirrored = false): Point[
   }));
 }
 
-interface Spread {
-  kind?: string;
-  speed_counts?: string;
-}
-
-/** How a layer turns with θ: in a relay whose speed counts circuits, a cycle of θ is a circuit of turns. */
-export function turningOf(document: Record<string, unknown>, layer: number, circuit: number): Turning {
-  const own = (document.layers as { ratio?: number; spread?: Spread | null }[])[layer];
-  const spread = own?.spread ?? (document.spread as Spread | undefined);
-  const circuits = spread?.kind === "relay" && spread.speed_counts === "circuits";
-  return { layer, turns: (own?.ratio ?? 1) * (circuits ? circuit : 1) };
-}
-
 /** The colour of a sample. */
 export function colourOf(scope: Scope, n: number): string {
   const [red, green, blue] = scope.values.map((plane) =>
@@ -94,8 +80,15 @@ export function samplesAt(
   });
 }
 
-/** The anchor after a drag by `units` upwards, taken at `grabbed` (a value); null where a drag has no meaning. */
-export function dragged(anchor: Anchor | null, units: number, grabbed: number, span: number): Anchor | null {
+/** The anchor after a drag by `units` upwards, taken at `grabbed` (a value); null where a drag has no meaning.
+ * perUnit: how much deeper it is for each unit; most: the greatest depth. */
+export function dragged(
+  anchor: Anchor | null,
+  units: number,
+  grabbed: number,
+  perUnit: number,
+  most: number,
+): Anchor | null {
   if (!anchor) return null;
   const neat = (value: number) => Math.round(value * 10) / 10;
   if (anchor.kind === "between") {
@@ -104,8 +97,7 @@ export function dragged(anchor: Anchor | null, units: number, grabbed: number, s
       return { ...anchor, high: neat(high! + units) };
     return { ...anchor, low: neat(low! + units) };
   }
-  const way = { above: 1, below: -1, centred: 2 }[anchor.kind] ?? 1;
-  return { ...anchor, depth: neat(Math.min(Math.max(anchor.depth! + units * way, 0), 2 * span)) };
+  return { ...anchor, depth: neat(Math.min(Math.max(anchor.depth! + units * perUnit, 0), most)) };
 }
 
 export interface Anchor {

@@ -6,7 +6,6 @@ import { onEveryFrame } from "../../../live/loop";
 import { runningOf, shownTheta } from "../../../live/socket";
 import { useDesk } from "../../../state";
 import { follow, onCircle, ownOffset, phaseAt, spreadFor, type Lane } from "./spread";
-import { turningOf } from "../scope/scopes";
 import type { Editor } from "../editor/useEditor";
 
 const Picture = styled.svg`
@@ -96,7 +95,7 @@ export function RippleCircle({ editor, weave, lanes, chosen, onChoose }: Props) 
   const runKey = useDesk((state) => state.effect?.key ?? null);
   const hand = useRef<SVGLineElement>(null);
   const own = (editor.effect.document.own ?? {}) as Record<string, { left_out?: boolean; offset?: number }>;
-  const { layer, turns } = turningOf(editor.effect.document, weave.scopes[0]?.layer ?? 0, weave.circuit);
+  const layer = weave.scopes[0]?.layer ?? 0;
   const degrees = Number((editor.effect.document.spread as { degrees?: number }).degrees ?? 360);
 
   useEffect(
@@ -107,15 +106,11 @@ export function RippleCircle({ editor, weave, lanes, chosen, onChoose }: Props) 
         if (!line) return;
         line.style.display = running ? "" : "none";
         if (!running) return;
-        const { x, y } = onCircle(
-          shownTheta(running.theta, runKey!, { layer, turns }) % 1,
-          HEADS_AT + 10,
-          CENTRE,
-        );
+        const { x, y } = onCircle(shownTheta(running.theta, runKey!, layer) % 1, HEADS_AT + 10, CENTRE);
         line.setAttribute("x2", String(x));
         line.setAttribute("y2", String(y));
       }),
-    [runKey, layer, turns],
+    [runKey, layer],
   );
 
   const point = (event: React.PointerEvent) => {

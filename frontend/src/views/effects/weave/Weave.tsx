@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { onEveryFrame } from "../../../live/loop";
-import { runningOf, shownTheta, type Turning } from "../../../live/socket";
+import { runningOf, shownTheta } from "../../../live/socket";
 import { desk } from "../../../state";
 import { STAGE } from "../../../theme/tokens";
 import { ticks, valueAt, wovenBy, weaveCanvas, weaveImage } from "./pixels";
@@ -91,7 +91,6 @@ const Axis = styled.div`
 const NAME_HEIGHT = 12;
 const MOST_SKIPPED = 8;
 const GAP = 2;
-const PLAIN = { layer: 0, turns: 1 };
 
 /** The heads by their rows; only so many are named as can be read. heads: their keys, in one text. */
 const HeadNames = memo(function HeadNames({ heads, every }: { heads: string; every: number }) {
@@ -106,8 +105,8 @@ const HeadNames = memo(function HeadNames({ heads, every }: { heads: string; eve
 interface Props {
   weave: Schemas["WeaveView"];
   runKey: string | null;
-  /** How the first layer that acts turns with θ: the line of now goes by it. */
-  turning?: Turning;
+  /** The first layer that acts: the line of now goes by it. */
+  layer?: number;
   /** The stretch of cycles that shows now has changed (θ at its start): for effects that never repeat. */
   onWindow: ((start: number) => void) | null;
   /** Said before the heads, where two are compared. */
@@ -115,8 +114,7 @@ interface Props {
 }
 
 /** Heads against time: direction, evenness, pairs and speed at one look. The line is now. */
-export function Weave({ weave, runKey, turning = PLAIN, onWindow, name = "" }: Props) {
-  const { layer, turns } = turning;
+export function Weave({ weave, runKey, layer = 0, onWindow, name = "" }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const line = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLDivElement>(null);
@@ -164,7 +162,7 @@ export function Weave({ weave, runKey, turning = PLAIN, onWindow, name = "" }: P
       const mark = line.current!;
       mark.hidden = !running;
       if (!running) return;
-      const theta = shownTheta(running.theta, runKey!, { layer, turns });
+      const theta = shownTheta(running.theta, runKey!, layer);
       const at = theta - weave.start;
       const share = (((at / weave.cycles) % 1) + 1) % 1;
       mark.style.transform = `translateX(${share * width.current}px)`;
@@ -172,7 +170,7 @@ export function Weave({ weave, runKey, turning = PLAIN, onWindow, name = "" }: P
       if (!weave.repeats && start !== before && Math.abs(start - weave.start) > 1e-9) onWindow?.(start);
       before = start;
     });
-  }, [runKey, weave, layer, turns, onWindow]);
+  }, [runKey, weave, layer, onWindow]);
 
   const byBeats = weave.beats !== null && weave.beats !== undefined;
   const marks = ticks(byBeats ? weave.beats! : weave.seconds, byBeats ? "beat" : "s");

@@ -193,11 +193,10 @@ def _rows(placed: Sequence[Placed], blocks: Sequence[tuple[int, Block]]) -> tupl
         keys = np.unique(block.key) if effect.drifts and not block.is_relay else np.zeros(1, int)
         first, count = len(instance), len(keys)
         first_rows.append(first)
-        circuits = block.is_relay and block.spread.speed_counts == "circuits"
         instance += [number] * count
-        turning += [block.layer.ratio * (block.circuit if circuits else 1.0)] * count
+        turning += [block.turning] * count
         start += [0.0 if block.is_relay else block.layer.start / 360] * count
-        speed += [block.circuit if circuits else 1.0] * count
+        speed += [block.turning / block.layer.ratio] * count
         sign += [-1.0 if effect.run == "backward" else 1.0] * count
         bouncing += [effect.run == "back-and-forth"] * count
         layer += [(number, block.number)] * count
