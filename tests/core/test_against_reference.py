@@ -36,30 +36,30 @@ def mixed_row(count):
     has[[attributes.RED, attributes.GREEN, attributes.BLUE]] = ~own_hue
     has[attributes.INTENSITY] = np.arange(count) % 5 != 4
     places = np.stack([(np.arange(count) * 7 % 5) * 1.0, (np.arange(count) * 3 % 4) * 1.0, 5.0 - np.arange(count) % 3], axis=1)
-    return weave.Stand(Heads([str(n + 1) for n in range(count)], places, has), low, high, base, ~own_hue)
+    return weave.HeadSet(Heads([str(n + 1) for n in range(count)], places, has), low, high, base, ~own_hue)
 
 
-def plainly(document, stand, theta, weight):
+def plainly(document, head_set, theta, weight):
     """(A, N) by the reference."""
     names = [row.name for row in attributes.ATTRIBUTES]
     rig = {
-        "count": len(stand.heads), "places": stand.heads.places.tolist(), "keys": stand.heads.keys,
-        "mixes": stand.mixes.tolist(), "base": {name: stand.base[n].tolist() for n, name in enumerate(names)},
-        "has": {name: stand.heads.has[n].tolist() for n, name in enumerate(names)},
+        "count": len(head_set.heads), "places": head_set.heads.places.tolist(), "keys": head_set.heads.keys,
+        "mixes": head_set.mixes.tolist(), "base": {name: head_set.base[n].tolist() for n, name in enumerate(names)},
+        "has": {name: head_set.heads.has[n].tolist() for n, name in enumerate(names)},
     }  # fmt: skip
     columns = [
-        reference.head_values(document, head, rig, theta, weight, PALETTES) for head in range(len(stand.heads))
+        reference.head_values(document, head, rig, theta, weight, PALETTES) for head in range(len(head_set.heads))
     ]  # fmt: skip
     return np.array([[column[name] for column in columns] for name in names])
 
 
-def differing(document, stand, theta, weight, found, off):
+def differing(document, head_set, theta, weight, found, off):
     """Which values (A, N) are not what the reference gives, at θ or a hair beside it."""
-    wrong = stand.heads.has.copy()
+    wrong = head_set.heads.has.copy()
     for at in (theta, theta + HAIR, theta - HAIR):
         if not wrong.any():
             break
-        apart = np.abs(found - plainly(document, stand, at, weight))
+        apart = np.abs(found - plainly(document, head_set, at, weight))
         for row, one in enumerate(attributes.ATTRIBUTES):
             if one.circle:
                 apart[row] = np.abs((apart[row] + 180) % 360 - 180)
@@ -79,16 +79,16 @@ def free(document):
     st.sampled_from([0.0, 0.37, 1.0]),
 )
 def test_the_core_gives_what_the_reference_gives(document, count, thetas, weight):
-    stand = mixed_row(count)
+    head_set = mixed_row(count)
     effect = effect_document.read(document).to_core(KEPT)
-    plan = Plan([place(effect, np.arange(count), stand.heads)], count, stand.mixes)
+    plan = Plan([place(effect, np.arange(count), head_set.heads)], count, head_set.mixes)
     off = 0.1 if free(document) else 1e-5  # the reference goes along free paths in short straight steps
     for theta in thetas:  # one after another: what is remembered from time to time must not be seen
-        flat = stand.base.ravel().copy()
+        flat = head_set.base.ravel().copy()
         plan.apply(flat, Running(np.array([theta]), np.array([weight])))
-        found = flat.reshape(stand.base.shape)
-        wrong = differing(document, stand, theta, weight, found, off)
-        assert not wrong.any(), (theta, np.argwhere(wrong), found[wrong], plainly(document, stand, theta, weight)[wrong])
+        found = flat.reshape(head_set.base.shape)
+        wrong = differing(document, head_set, theta, weight, found, off)
+        assert not wrong.any(), (theta, np.argwhere(wrong), found[wrong], plainly(document, head_set, theta, weight)[wrong])
 
 
 def colour_stops(ease, count, travel=1.0, hold=0.0):
@@ -102,9 +102,9 @@ def colour_stops(ease, count, travel=1.0, hold=0.0):
 @pytest.mark.parametrize("space", ["rgb", "hsv-short", "oklch"])
 def test_stops_of_one_ease_show_every_colour(ease, count, space):
     document = colour_stops(ease, count) | {"colour_space": space}
-    stand = mixed_row(2)
-    woven = weave.over_time(effect_document.read(document).to_core(), stand, (np.arange(4 * count) + 0.37) / (4 * count))
+    head_set = mixed_row(2)
+    woven = weave.over_time(effect_document.read(document).to_core(), head_set, (np.arange(4 * count) + 0.37) / (4 * count))
     for theta, found in zip(woven.theta, woven.raw, strict=True):
-        assert not differing(document, stand, theta, 1.0, found, 1e-6).any()
+        assert not differing(document, head_set, theta, 1.0, found, 1e-6).any()
     if ease == "snap" and count <= 7:
         assert len(np.unique(woven.values[:, attributes.RED : attributes.BLUE + 1, 0].round(9), axis=0)) == count

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.stands import row_of_heads
+from tests.core.head_sets import row_of_heads
 from zarabanda.core.explain import bake, weave
 from zarabanda.core.rig import attributes
 from zarabanda.demo.library import LIBRARY
@@ -15,10 +15,10 @@ from zarabanda.formats import effect_document
 @pytest.mark.parametrize("document", LIBRARY, ids=lambda document: document["name"])
 def test_frames_are_the_effect_and_steps_stay_within_their_error(document):
     effect = effect_document.read(document).to_core()
-    stand = row_of_heads(4, {"intensity": 20.0, "red": 1.0, "green": 0.3, "blue": 0.0})
-    made = bake.frames(effect, stand, bpm=96, rate=40)
+    head_set = row_of_heads(4, {"intensity": 20.0, "red": 1.0, "green": 0.3, "blue": 0.0})
+    made = bake.frames(effect, head_set, bpm=96, rate=40)
     assert np.diff(made.times).max() <= 1 / 40 + 1e-9
-    values = weave.over_time(effect, stand, weave.theta_at(effect, made.times, 96)).values
+    values = weave.over_time(effect, head_set, weave.theta_at(effect, made.times, 96)).values
     for name, baked in made.values.items():
         np.testing.assert_array_equal(baked, values[:, attributes.INDEX[name]])
         error = attributes.BY_NAME[name].span / 50

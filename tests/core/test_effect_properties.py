@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.stands import row_of_heads
+from tests.core.head_sets import row_of_heads
 from tests.documents import effects, waveform_layers
 from zarabanda.core import randomness
 from zarabanda.core.effects.batch.plan import Plan, Running
@@ -30,9 +30,9 @@ def values(document, heads, theta, base=BASE):
 def test_values_are_finite_and_within_the_ranges(document, heads, theta):
     clamped, raw = values(document, heads, theta)
     assert np.isfinite(raw).all()
-    stand = row_of_heads(heads)
-    assert (clamped >= stand.low).all()
-    assert (clamped <= stand.high).all()
+    head_set = row_of_heads(heads)
+    assert (clamped >= head_set.low).all()
+    assert (clamped <= head_set.high).all()
 
 
 @settings(max_examples=80, deadline=None)
@@ -50,15 +50,15 @@ def test_effects_computed_together_are_as_each_alone(documents, theta, same_spre
     if same_spread:
         documents = [one | {"spread": documents[0]["spread"], "lanes": documents[0]["lanes"]} for one in documents]
     chosen = [effect_document.read(one).to_core() for one in documents]
-    stand = row_of_heads(2 * len(chosen), BASE)
-    placed = [place(effect, np.array([2 * n, 2 * n + 1]), stand.heads) for n, effect in enumerate(chosen)]
+    head_set = row_of_heads(2 * len(chosen), BASE)
+    placed = [place(effect, np.array([2 * n, 2 * n + 1]), head_set.heads) for n, effect in enumerate(chosen)]
 
     def after(which):
-        plan = Plan(which, len(stand.heads), stand.mixes)
+        plan = Plan(which, len(head_set.heads), head_set.mixes)
         for at in theta:
-            flat = stand.base.ravel().copy()
+            flat = head_set.base.ravel().copy()
             plan.apply(flat, Running(np.full(len(which), at), np.ones(len(which))))
-        return flat.reshape(stand.base.shape)
+        return flat.reshape(head_set.base.shape)
 
     together = after(placed)
     for n, one in enumerate(placed):
@@ -70,13 +70,13 @@ def test_effects_computed_together_are_as_each_alone(documents, theta, same_spre
 def test_a_reordered_selection_gives_reordered_values(document, heads, theta, random):
     document["lanes"]["order"] = ["as-picked"]
     effect = from_document(effect_document.read(document).model_dump())
-    stand = row_of_heads(heads, BASE)
+    head_set = row_of_heads(heads, BASE)
     order = list(range(heads))
     random.shuffle(order)
 
     def result(picked):
-        flat = stand.base.ravel().copy()
-        plan = Plan([place(effect, np.array(picked), stand.heads)], heads, stand.mixes)
+        flat = head_set.base.ravel().copy()
+        plan = Plan([place(effect, np.array(picked), head_set.heads)], heads, head_set.mixes)
         plan.apply(flat, Running(np.array([theta]), np.ones(1)))
         return flat.reshape(attributes.COUNT, heads)[:, picked]
 
@@ -125,8 +125,8 @@ def test_an_effect_that_repeats_is_where_it_was_after_its_closing_cycles(documen
     effect = effect_document.read(document).to_core()
     if not weave.repeats(effect):
         return
-    stand = row_of_heads(heads, BASE)
-    placed = place(effect, np.arange(len(stand.heads)), stand.heads)
+    head_set = row_of_heads(heads, BASE)
+    placed = place(effect, np.arange(len(head_set.heads)), head_set.heads)
     closing = weave.closing_cycles(effect, placed, most=1e9)
     document_times = [theta, theta + closing]
     _, raw = values(document, heads, document_times)
@@ -149,14 +149,14 @@ def test_single_precision_stays_far_below_a_16_bit_step(document, heads, theta):
         layer["form"] |= {"softness": 1.0, "duty": 1.0} if layer["form"]["kind"] == "waveform" else {}
     if any(layer["form"].get("shape") in ("rise", "fall", "strike", "steps") for layer in document["layers"]):
         return  # at a jump, a hair of phase decides
-    effect, stand = effect_document.read(document).to_core(), row_of_heads(heads, BASE)
-    placed = place(effect, np.arange(heads), stand.heads)
+    effect, head_set = effect_document.read(document).to_core(), row_of_heads(heads, BASE)
+    placed = place(effect, np.arange(heads), head_set.heads)
     results = []
     for precision in (np.float64, np.float32):
-        flat = stand.base.ravel().astype(precision)
-        Plan([placed], heads, stand.mixes, precision).apply(flat, Running(np.array([theta]), np.ones(1)))
-        results.append(np.clip(flat.reshape(stand.low.shape), stand.low, stand.high))
-    off = np.abs(results[0] - results[1]) / (stand.high - stand.low)
+        flat = head_set.base.ravel().astype(precision)
+        Plan([placed], heads, head_set.mixes, precision).apply(flat, Running(np.array([theta]), np.ones(1)))
+        results.append(np.clip(flat.reshape(head_set.low.shape), head_set.low, head_set.high))
+    off = np.abs(results[0] - results[1]) / (head_set.high - head_set.low)
     smooth = [attributes.INTENSITY, attributes.PAN, attributes.TILT, attributes.INDEX["zoom"]]
     paths_or_waves = all(layer["form"]["kind"] != "stops" for layer in document["layers"])
     if paths_or_waves and document["spread"]["kind"] == "ripple":
@@ -222,9 +222,11 @@ def test_weight_scales_depth_and_mixes_between():
         from zarabanda.core.effects.batch.plan import Plan, Running
         from zarabanda.core.effects.placement import place
 
-        stand = row_of_heads(1, {"intensity": 20})
-        flat = stand.base.ravel().copy()
-        Plan([place(effect, np.array([0]), stand.heads)], 1, stand.mixes).apply(flat, Running(np.zeros(1), np.array([weight])))
+        head_set = row_of_heads(1, {"intensity": 20})
+        flat = head_set.base.ravel().copy()
+        Plan([place(effect, np.array([0]), head_set.heads)], 1, head_set.mixes).apply(
+            flat, Running(np.zeros(1), np.array([weight]))
+        )
         return flat[0]
 
     assert at(0.5, {"kind": "above", "depth": 60}) == 50

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.core.stands import row_of_heads
+from tests.core.head_sets import row_of_heads
 from zarabanda.core.explain import notices, weave
 from zarabanda.core.rig import attributes
 from zarabanda.demo.library import LIBRARY
@@ -92,10 +92,10 @@ def test_what_does_not_move_is_told_with_its_true_reason(layers, reason):
 
 
 def test_what_no_head_can_do_is_told():
-    stand = row_of_heads(3, LIT)
-    stand.heads.has[attributes.INDEX["zoom"]] = False
+    head_set = row_of_heads(3, LIT)
+    head_set.heads.has[attributes.INDEX["zoom"]] = False
     read = effect_document.read(effect(wave("zoom", depth=10))).to_core()
-    assert "none of these heads has zoom" in notices.notices(notices.look(read, stand, bpm=120))[0].text
+    assert "none of these heads has zoom" in notices.notices(notices.look(read, head_set, bpm=120))[0].text
 
 
 def test_too_fast_for_the_heads():
@@ -120,8 +120,8 @@ def test_the_library_moves_on_any_number_of_heads_and_warns_of_nothing(document,
 
 def test_what_is_woven_closely_is_not_computed_anew():
     read = effect_document.read(LIBRARY[0]).to_core()
-    stand = row_of_heads(4, {"intensity": 90.0})
-    fine, coarse = (weave.over_time(read, stand, np.linspace(0, 2, count), np.float32) for count in (150, 40))
+    head_set = row_of_heads(4, {"intensity": 90.0})
+    fine, coarse = (weave.over_time(read, head_set, np.linspace(0, 2, count), np.float32) for count in (150, 40))
     assert notices.look_at(fine, 2.0, bpm=96).woven is fine
     assert notices.look_at(coarse, 2.0, bpm=96).woven is not coarse
     told = [sorted(n.kind for n in notices.notices(notices.look_at(one, 2.0, bpm=96))) for one in (fine, coarse)]

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.core.stands import row_of_heads
+from tests.core.head_sets import row_of_heads
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.explain import weave
 from zarabanda.core.rig import attributes

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.core.stands import row_of_heads
+from tests.core.head_sets import row_of_heads
 from zarabanda.core.effects.placement import place
 from zarabanda.core.explain import scope, weave
 from zarabanda.core.rig.heads import Heads
@@ -37,8 +37,8 @@ def test_phases_are_those_of_the_ripple():
 def test_a_path_on_stage_is_shown_in_metres_on_its_plane(plane, at, pan, tilt):
     form = {"kind": "path", "path": "circle", "width": 3, "height": 2, "plane": plane, "plane_at": at}
     document = {"name": "x", "layers": [{"attribute": "position", "form": form}]}
-    stand = row_of_heads(3, {"pan": pan, "tilt": tilt})
-    (one,) = scope.scopes(weave.over_time(effect_document.read(document).to_core(), stand, np.zeros(1)))
+    head_set = row_of_heads(3, {"pan": pan, "tilt": tilt})
+    (one,) = scope.scopes(weave.over_time(effect_document.read(document).to_core(), head_set, np.zeros(1)))
     assert one.metres
     np.testing.assert_allclose(np.ptp(one.values, axis=0), [3, 2], atol=0.01)
     np.testing.assert_allclose((one.values.max(axis=0) + one.values.min(axis=0)) / 2, one.base, atol=0.01)

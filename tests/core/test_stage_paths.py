@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.stands import row_of_heads
+from tests.core.head_sets import row_of_heads
 from zarabanda.core.explain import weave
 from zarabanda.core.rig import attributes, stage
 from zarabanda.formats import effect_document
@@ -19,12 +19,12 @@ def path(plane="floor", at=0.0, **more):
 
 
 def landings(document, theta, plane="floor", at=0.0, pan=0.0, tilt=30.0):
-    stand = row_of_heads(1, {"pan": pan, "tilt": tilt})
-    raw = weave.over_time(effect_document.read(document).to_core(), stand, np.asarray(theta)).raw
+    head_set = row_of_heads(1, {"pan": pan, "tilt": tilt})
+    raw = weave.over_time(effect_document.read(document).to_core(), head_set, np.asarray(theta)).raw
     turns = raw[:, [attributes.PAN, attributes.TILT], 0]
     direction = stage.direction(turns[:, 0], turns[:, 1], np.repeat(HANGING, len(turns), axis=0))
     axis = 2 if plane == "floor" else 1
-    points, hits = stage.landing(np.repeat(stand.heads.places, len(turns), axis=0), direction, axis, at)
+    points, hits = stage.landing(np.repeat(head_set.heads.places, len(turns), axis=0), direction, axis, at)
     return points, hits, turns
 
 

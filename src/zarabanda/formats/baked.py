@@ -8,7 +8,7 @@ from zarabanda.core.explain import bake as baking
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
 
-from .render_request import RenderRequest, effect_of, stand_of
+from .render_request import RenderRequest, effect_of, head_set_of
 
 Doc = dict[str, Any]
 
@@ -32,7 +32,7 @@ def read_errors(texts: list[str]) -> dict[str, float]:
 
 def bake(request: RenderRequest, rate: float, errors: dict[str, float]) -> Doc:
     """One closing cycle of the request's effect: frames at a rate, or steps for the attributes that have a largest error."""
-    made = baking.frames(effect_of(request), stand_of(request), request.bpm, rate)
+    made = baking.frames(effect_of(request), head_set_of(request), request.bpm, rate)
     heads = [head.id for head in request.heads]
     result: Doc = {
         "format": "zarabanda.baked/1", "name": request.effect.name, "seconds": made.seconds, "rate": rate, "heads": heads,

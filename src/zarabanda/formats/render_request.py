@@ -72,7 +72,7 @@ def read(data: object) -> RenderRequest:
         raise ZarabandaError(f"The render request cannot be read. {text}.", listed[0][0]) from error
 
 
-def stand_of(request: RenderRequest) -> weave.Stand:
+def head_set_of(request: RenderRequest) -> weave.HeadSet:
     """The request's heads with their ranges and base."""
     count = len(request.heads)
     low, high, base = (
@@ -89,7 +89,7 @@ def stand_of(request: RenderRequest) -> weave.Stand:
     # a head that has its own hue keeps it; one without mixes it from red, green and blue
     mixes = has[attributes.RED] & ~has[attributes.HUE] & ~has[attributes.SATURATION]
     mounting = np.stack([stage.rotation(*stage.MOUNTINGS[head.mounting]) for head in request.heads])
-    return weave.Stand(Heads([h.id for h in request.heads], places, has, mounting), low, high, base, mixes)
+    return weave.HeadSet(Heads([h.id for h in request.heads], places, has, mounting), low, high, base, mixes)
 
 
 def effect_of(request: RenderRequest) -> Effect:
@@ -99,10 +99,10 @@ def effect_of(request: RenderRequest) -> Effect:
 
 def render(request: RenderRequest) -> dict[str, list[list[float]]]:
     """{attribute: [[value per head, in pick order] per time]} for the attributes that the effect touches."""
-    effect, stand = effect_of(request), stand_of(request)
+    effect, head_set = effect_of(request), head_set_of(request)
     theta = weave.theta_at(effect, np.array(request.times), request.bpm)
-    values = weave.over_time(effect, stand, theta).values
-    return {name: values[:, attributes.INDEX[name]].tolist() for name in weave.moved(effect, stand)}
+    values = weave.over_time(effect, head_set, theta).values
+    return {name: values[:, attributes.INDEX[name]].tolist() for name in weave.moved(effect, head_set)}
 
 
 def csv_lines(request: RenderRequest, values: dict[str, list[list[float]]]) -> list[str]:

@@ -28,7 +28,7 @@ _SHOWN_CYCLES = 2.0
 
 @dataclass(frozen=True)
 class _Ground:
-    stand: weave.Stand
+    head_set: weave.HeadSet
     light: Floats
 
 
@@ -36,7 +36,7 @@ def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _
     chosen = np.array([rig.heads.index[key] for key in heads], np.int64)
     base = looks.base_of(rig, looks.held(rig, draft))[:, chosen]
     own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen], rig.mounting[chosen])
-    return _Ground(weave.Stand(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
+    return _Ground(weave.HeadSet(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
 
 
 def _phantom(count: int, lit: bool) -> _Ground:
@@ -51,7 +51,7 @@ def _phantom(count: int, lit: bool) -> _Ground:
     if lit:
         home[attributes.INTENSITY] = 100
     heads = Heads([str(n + 1) for n in range(count)], places, has)
-    return _Ground(weave.Stand(heads, low, high, home, np.ones(count, bool)), np.ones((count, 3)))
+    return _Ground(weave.HeadSet(heads, low, high, home, np.ones(count, bool)), np.ones((count, 3)))
 
 
 def _touched(effect: Effect) -> list[str]:
@@ -81,9 +81,9 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
     if attribute == "colour" and colours:
         values = values.copy()
         values[:, attributes.INTENSITY] = 100
-        return "colour", weave.appearance(values, ground.stand.mixes, ground.light), (0.0, 100.0)
+        return "colour", weave.appearance(values, ground.head_set.mixes, ground.light), (0.0, 100.0)
     if attribute == "look" and (colours or "intensity" in touched):
-        look = weave.appearance(values, ground.stand.mixes, ground.light)
+        look = weave.appearance(values, ground.head_set.mixes, ground.light)
         others = [name for name in touched if attributes.BY_NAME[name].family not in ("intensity", "colour")]
         if not others or np.ptp(look, axis=0).max() > _STILL:
             return "look", look, (0.0, 100.0)
@@ -156,13 +156,13 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
     """The weave of an effect. bpm: of its tempo."""
     touched = _touched(effect)
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom, "intensity" not in touched)
-    placed = place(effect, np.arange(len(ground.stand.heads)), ground.stand.heads)
+    placed = place(effect, np.arange(len(ground.head_set.heads)), ground.head_set.heads)
     cycles = ask.cycles
     if cycles is None:
         cycles = weave.closing_cycles(effect, placed)
         cycles *= -(-_SHOWN_CYCLES // cycles)
     theta = ask.start + (np.arange(ask.columns) + 0.5) / ask.columns * cycles
-    woven = weave.over_time(effect, ground.stand, theta, np.float32, placed=placed)
+    woven = weave.over_time(effect, ground.head_set, theta, np.float32, placed=placed)
     name, colours, ends = _pixels(ask.attribute, woven.values, ground, touched)
     rank = np.lexsort((placed.part, placed.lane))
     order = placed.order[rank]
@@ -170,11 +170,11 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
     seconds = weave.cycle_seconds(effect, bpm) * cycles
     by_tempo = effect.speed.kind == "tempo"
     return WeaveView(
-        heads=[ground.stand.heads.keys[head] for head in order],
+        heads=[ground.head_set.heads.keys[head] for head in order],
         lanes=placed.lane[rank].tolist(),
         parts=placed.part[rank].tolist(),
         count=placed.count,
-        **_spread(effect, placed, list(ground.stand.heads.keys)),
+        **_spread(effect, placed, list(ground.head_set.heads.keys)),
         columns=ask.columns,
         start=ask.start,
         cycles=cycles,
@@ -186,7 +186,7 @@ def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, flo
         black=ends[0],
         white=ends[1],
         attributes=["look", *(["colour"] if _colours(touched) else []), *touched],
-        cut_off=weave.cut_off(woven.raw, ground.stand, touched),
+        cut_off=weave.cut_off(woven.raw, ground.head_set, touched),
         notices=_notices(woven, cycles, bpm) if ask.notices else [],
         scopes=_scopes(woven, order) if ask.notices else [],
         pixels=base64.b64encode(np.ascontiguousarray(pixels).tobytes()).decode(),

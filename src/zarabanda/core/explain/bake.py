@@ -34,14 +34,14 @@ class Steps:
     error: float
 
 
-def frames(effect: Effect, stand: weave.Stand, bpm: float, rate: float) -> Frames:
+def frames(effect: Effect, head_set: weave.HeadSet, bpm: float, rate: float) -> Frames:
     """One closing cycle of an effect (64 cycles at most), a frame every 1/rate s, both ends included."""
-    placed = place(effect, np.arange(len(stand.heads)), stand.heads)
+    placed = place(effect, np.arange(len(head_set.heads)), head_set.heads)
     seconds = weave.closing_cycles(effect, placed) * weave.cycle_seconds(effect, bpm)
     count = max(int(np.ceil(seconds * rate - 1e-9)), 1)
     times = np.linspace(0, seconds, count + 1)
-    values = weave.over_time(effect, stand, weave.theta_at(effect, times, bpm), placed=placed).values
-    return Frames(times, {name: values[:, attributes.INDEX[name]] for name in weave.moved(effect, stand)}, seconds)
+    values = weave.over_time(effect, head_set, weave.theta_at(effect, times, bpm), placed=placed).values
+    return Frames(times, {name: values[:, attributes.INDEX[name]] for name in weave.moved(effect, head_set)}, seconds)
 
 
 def steps(times: Floats, values: Floats, max_error: float) -> Steps:

@@ -1,6 +1,6 @@
 """What is wrong or odd about an effect, as data: which value it concerns, what will be seen, and the fix.
 
-All checks look at the effect on a stand (heads with ranges and base): they say what the audience would see.
+All checks look at the effect on a head set (heads with ranges and base): they say what the audience would see.
 """
 
 from __future__ import annotations
@@ -73,9 +73,9 @@ class Look:
         return self.woven.effect
 
     @property
-    def stand(self) -> weave.Stand:
+    def head_set(self) -> weave.HeadSet:
         """On which heads."""
-        return self.woven.stand
+        return self.woven.head_set
 
     def active_layers(self) -> Iterator[tuple[int, Layer]]:
         """Layers that act, with their numbers."""
@@ -86,17 +86,17 @@ class Look:
     def row(self, name: str) -> Floats:
         """Values (T, heads that have it) of an attribute."""
         index = attributes.INDEX[name]
-        return self.woven.values[:, index][:, self.stand.heads.has[index]]
+        return self.woven.values[:, index][:, self.head_set.heads.has[index]]
 
 
-def look(effect: Effect, stand: weave.Stand, bpm: float, *, pan_speed: float = 240.0, tilt_speed: float = 180.0) -> Look:
-    """Look at an effect on a stand over its closing cycles (16 at most). bpm: of its tempo; speeds: of the fixtures, °/s."""
-    placed = place(effect, np.arange(len(stand.heads)), stand.heads)
+def look(effect: Effect, head_set: weave.HeadSet, bpm: float, *, pan_speed: float = 240.0, tilt_speed: float = 180.0) -> Look:
+    """Look at an effect on a head set over its closing cycles (16 at most). bpm: of its tempo; speeds: of the fixtures, °/s."""
+    placed = place(effect, np.arange(len(head_set.heads)), head_set.heads)
     closing = weave.closing_cycles(effect, placed, most=1e6)
-    samples = max(_FEWEST_SAMPLES, min(_SAMPLES, _VALUES // max(len(stand.heads), 1)))
+    samples = max(_FEWEST_SAMPLES, min(_SAMPLES, _VALUES // max(len(head_set.heads), 1)))
     cycles = min(max(closing, 1.0), _MOST_CYCLES)
     theta = np.arange(samples) / samples * cycles + 1e-6
-    woven = weave.over_time(effect, stand, theta, placed=placed)
+    woven = weave.over_time(effect, head_set, theta, placed=placed)
     return Look(woven, cycles, weave.cycle_seconds(effect, bpm), closing, pan_speed, tilt_speed)
 
 
@@ -104,7 +104,7 @@ def look_at(woven: weave.Woven, cycles: float, bpm: float) -> Look:
     """Look at what is woven already, `cycles` long, where that shows each of its closing cycles well enough; else anew."""
     closing = weave.closing_cycles(woven.effect, woven.placed, most=1e6)
     if len(woven.theta) / cycles < _DENSE or cycles < min(closing, _MOST_CYCLES):
-        return look(woven.effect, woven.stand, bpm)
+        return look(woven.effect, woven.head_set, bpm)
     return Look(woven, cycles, weave.cycle_seconds(woven.effect, bpm), closing)
 
 
@@ -140,13 +140,13 @@ def _cut_off(seen: Look) -> Iterator[Notice]:
     for number, layer in seen.active_layers():
         for name in attributes.touched(layer.attribute):
             row = attributes.INDEX[name]
-            has = seen.stand.heads.has[row]
+            has = seen.head_set.heads.has[row]
             if attributes.BY_NAME[name].circle or not has.any():
                 continue
             raw = seen.woven.raw[:, row][:, has]
             hair = _HAIR * attributes.BY_NAME[name].span
-            below = float((raw < seen.stand.low[row, has] - hair).mean())
-            above = float((raw > seen.stand.high[row, has] + hair).mean())
+            below = float((raw < seen.head_set.low[row, has] - hair).mean())
+            above = float((raw > seen.head_set.high[row, has] + hair).mean())
             if below + above < 0.02:
                 continue
             other = _opposite(layer, below, above)
@@ -198,7 +198,7 @@ def _static(seen: Look) -> Iterator[Notice]:
         path = f"layers.{number}.{place}"
         words = f"Make it {value:g} {row.unit}" + (" deep" if place == "anchor.depth" else "")
         yield Notice("static", path, f"Nothing moves: {text}.", fix=Fix(path, value, words) if by_depth else None)
-    rows = [attributes.INDEX[name] for name in weave.moved(seen.effect, seen.stand)]
+    rows = [attributes.INDEX[name] for name in weave.moved(seen.effect, seen.head_set)]
     values, raw = seen.woven.values[:, rows], seen.woven.raw[:, rows]
     if flat or (values.size and np.ptp(values, axis=0).max() >= _STILL):
         return
@@ -213,7 +213,7 @@ def _static(seen: Look) -> Iterator[Notice]:
 
 
 def _uneven(seen: Look) -> Iterator[Notice]:
-    lanes, count = seen.effect.lanes, len(seen.stand.heads)
+    lanes, count = seen.effect.lanes, len(seen.head_set.heads)
     for path, size, words in (("lanes.parts", lanes.parts, "parts"), ("lanes.pack", lanes.pack, "packs of")):
         if size > 1 and count % size:
             what = f"{size} {words}" if words == "parts" else f"{words} {size}"
@@ -232,7 +232,7 @@ def _white(seen: Look) -> Iterator[Notice]:
         coloured |= layer.attribute in ("colour", "red", "green", "blue", "saturation")
         if layer.attribute != "hue" or coloured:
             continue
-        rgb = seen.stand.base[[attributes.RED, attributes.GREEN, attributes.BLUE]].T[seen.stand.mixes]
+        rgb = seen.head_set.base[[attributes.RED, attributes.GREEN, attributes.BLUE]].T[seen.head_set.mixes]
         if len(rgb) and colour.rgb_to_hsv(rgb)[:, 1].max() < 0.02:
             fix = Fix("", _SATURATE, "Make the base red first", "add-layer-first")
             yield Notice("white", f"layers.{number}.attribute", "The base is white: it has no hue to move.", fix=fix)
@@ -287,13 +287,13 @@ def _non_closing(seen: Look) -> Iterator[Notice]:
 def _unreachable(seen: Look) -> Iterator[Notice]:
     for number, layer in seen.active_layers():
         form = layer.form
-        if not isinstance(form, Path) or form.plane == "yoke" or seen.stand.heads.mounting is None:
+        if not isinstance(form, Path) or form.plane == "yoke" or seen.head_set.heads.mounting is None:
             continue
         rows = [attributes.PAN, attributes.TILT]
-        pan, tilt = seen.stand.base[rows]
-        directions = stage.direction(pan, tilt, seen.stand.heads.mounting)
+        pan, tilt = seen.head_set.base[rows]
+        directions = stage.direction(pan, tilt, seen.head_set.heads.mounting)
         axis = 2 if form.plane == "floor" else 1
-        hits = stage.landing(seen.stand.heads.places, directions, axis, form.plane_at)[1]
+        hits = stage.landing(seen.head_set.heads.places, directions, axis, form.plane_at)[1]
         if not hits.all():
             text = f"{int((~hits).sum())} beams do not reach the plane that the path lies on: they stay at their base."
             yield Notice("unreachable", f"layers.{number}.form.plane", text, float((~hits).mean()))

@@ -20,7 +20,7 @@ Floats = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
-class Stand:
+class HeadSet:
     """Heads with their ranges and base values, on which an effect is tried. low, high, base: (A, N) natural units."""
 
     heads: Heads
@@ -32,11 +32,11 @@ class Stand:
 
 @dataclass(frozen=True)
 class Woven:
-    """An effect on a stand at several times. theta: (T,) cycles; values: (T, A, N) natural units, clamped to the heads'
+    """An effect on a head set at several times. theta: (T,) cycles; values: (T, A, N) natural units, clamped to the heads'
     ranges; raw: the same before they are clamped."""
 
     effect: Effect
-    stand: Stand
+    head_set: HeadSet
     placed: Placed
     theta: Floats
     values: Floats
@@ -47,7 +47,7 @@ class Woven:
     def phases(self) -> dict[int, Floats]:
         """Where each layer's heads are in their cycles, (T, N) 0…1 by layer number; NaN at rest, and where it does not act."""
         found: dict[int, Floats] = {}
-        size = len(self.theta) * len(self.stand.heads)
+        size = len(self.theta) * len(self.head_set.heads)
         for numbers, who, p in self._plan.where(self._running):
             for number in np.unique(numbers):
                 own = found.setdefault(int(number), np.full(size, np.nan))
@@ -58,7 +58,7 @@ class Woven:
 
 def over_time(
     effect: Effect,
-    stand: Stand,
+    head_set: HeadSet,
     theta: Floats,
     precision: DTypeLike = np.float64,
     *,
@@ -66,37 +66,37 @@ def over_time(
 ) -> Woven:
     """The effect at each θ (T,) in cycles, at full weight. precision: float32 is enough for pictures.
 
-    placed: the effect on this stand, where it is known.
+    placed: the effect on this head_set, where it is known.
     """
-    count = len(stand.heads)
-    placed = placed or place(effect, np.arange(count), stand.heads)
-    plan = Plan([placed], count, stand.mixes, precision, copies=len(theta))
+    count = len(head_set.heads)
+    placed = placed or place(effect, np.arange(count), head_set.heads)
+    plan = Plan([placed], count, head_set.mixes, precision, copies=len(theta))
     raw = np.empty((len(theta), attributes.COUNT, count), precision)
-    raw[:] = stand.base
+    raw[:] = head_set.base
     values = raw.reshape(-1)
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
     running = Running(theta, np.where(ended, 0.0, 1.0))
     plan.apply(values, running)
     clamped = np.empty_like(raw)
-    clamped[:] = np.clip(stand.base, stand.low, stand.high)
+    clamped[:] = np.clip(head_set.base, head_set.low, head_set.high)
     for row in np.flatnonzero(plan.touched.any(axis=1)):
         own = raw[:, row]
         if attributes.ATTRIBUTES[row].circle:
             own %= 360
-        clamped[:, row] = np.clip(own, stand.low[row], stand.high[row])
-    return Woven(effect, stand, placed, theta, clamped, raw, plan, running)
+        clamped[:, row] = np.clip(own, head_set.low[row], head_set.high[row])
+    return Woven(effect, head_set, placed, theta, clamped, raw, plan, running)
 
 
-def moved(effect: Effect, stand: Stand) -> list[str]:
+def moved(effect: Effect, head_set: HeadSet) -> list[str]:
     """Plain attributes that an effect moves on these heads; hue and saturation by red, green and blue where those are mixed."""
     names: dict[str, None] = {}
     for layer in effect.layers:
         if layer.muted:
             continue
         names |= dict.fromkeys(attributes.touched(layer.attribute))
-        if layer.attribute in ("hue", "saturation") and stand.mixes.any():
+        if layer.attribute in ("hue", "saturation") and head_set.mixes.any():
             names |= dict.fromkeys(attributes.COMPOUND["colour"])
-    return [name for name in names if stand.heads.has[attributes.INDEX[name]].any()]
+    return [name for name in names if head_set.heads.has[attributes.INDEX[name]].any()]
 
 
 def cycle_seconds(effect: Effect, bpm: float) -> float:
@@ -143,15 +143,15 @@ def appearance(values: Floats, mixes: NDArray[np.bool_], light: Floats) -> Float
     return np.clip(look, 0, 1, out=look)
 
 
-def cut_off(raw: Floats, stand: Stand, layer_attributes: list[str]) -> dict[str, float]:
+def cut_off(raw: Floats, head_set: HeadSet, layer_attributes: list[str]) -> dict[str, float]:
     """Share (0…1) of time and heads that is outside the range, by plain attribute. raw: (T, A, N) before the clamp."""
     shares = {}
     for name in layer_attributes:
         row = attributes.INDEX[name]
-        has = stand.heads.has[row]
+        has = head_set.heads.has[row]
         if attributes.BY_NAME[name].circle or not has.any():
             continue
         values = raw[:, row][:, has]
-        outside = (values < stand.low[row, has] - 1e-9) | (values > stand.high[row, has] + 1e-9)
+        outside = (values < head_set.low[row, has] - 1e-9) | (values > head_set.high[row, has] + 1e-9)
         shares[name] = float(outside.mean())
     return shares

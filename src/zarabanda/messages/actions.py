@@ -1,0 +1,113 @@
+"""Live actions: what is done with hands, acts on the next frame, and is never undone."""
+
+from __future__ import annotations
+
+from typing import get_args
+
+import msgspec
+
+from zarabanda.errors import ZarabandaError, brief, shown
+
+from .ids import ControlId, PlayerId
+
+
+class Action(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="do"):
+    """Something done live: acts on the next frame, is never undone."""
+
+
+class Level(Action, frozen=True, tag="level"):
+    """Move a fader, 0…1."""
+
+    control: ControlId
+    value: float
+
+
+class Press(Action, frozen=True, tag="press"):
+    """Press a button, or let go of it. holder: who does, known by the web process."""
+
+    control: ControlId
+    down: bool = True
+    holder: str = ""
+
+
+class LetGo(Action, frozen=True, tag="let-go"):
+    """Let go of what is held by some who are gone: `holders`, or all but those in `but`. For the web process."""
+
+    holders: list[str] | None = None
+    but: list[str] = []
+
+
+class Stop(Action, frozen=True, tag="stop"):
+    """Bring one thing back to base."""
+
+    key: PlayerId
+
+
+class StopAll(Action, frozen=True, tag="stop-all"):
+    """Bring everything back to base."""
+
+
+class Run(Action, frozen=True, tag="run"):
+    """Let something play again that was stopped."""
+
+    key: PlayerId
+
+
+class Freeze(Action, frozen=True, tag="freeze"):
+    """Hold the phase where it is, or let it go on from there."""
+
+    key: PlayerId
+    on: bool = True
+
+
+class Tap(Action, frozen=True, tag="tap"):
+    """Tap a tempo, by its name."""
+
+    tempo: str
+
+
+class Bpm(Action, frozen=True, tag="bpm"):
+    """Set a tempo by a number, 10 to 400."""
+
+    tempo: str
+    value: float
+
+
+class LineUp(Action, frozen=True, tag="line-up"):
+    """Put all effects of a tempo on its beats."""
+
+    tempo: str
+
+
+class Grand(Action, frozen=True, tag="grand"):
+    """Set the grand master, 0…1."""
+
+    value: float
+
+
+class Blackout(Action, frozen=True, tag="blackout"):
+    """All light off, or not."""
+
+    on: bool = False
+
+
+BrowserAction = Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout
+AnyAction = BrowserAction | LetGo
+
+
+def action(document: object) -> AnyAction:
+    """A live action from plain data; ZarabandaError says what is wrong with it."""
+    try:
+        read: AnyAction = msgspec.convert(document, AnyAction)
+        return read
+    except msgspec.ValidationError as error:
+        raise ZarabandaError(what_is_wrong(document, error), "do") from error
+
+
+def what_is_wrong(document: object, error: msgspec.ValidationError) -> str:
+    """With an action that cannot be read, in words."""
+    name = document.get("do") if isinstance(document, dict) else None
+    known = [str(kind.__struct_config__.tag) for kind in get_args(BrowserAction)]
+    if not isinstance(name, str) or name not in known:
+        return f"There is no action {shown(name)}; use one of {', '.join(known)}."
+    return f"The action {name} cannot be read: {brief(str(error))}."

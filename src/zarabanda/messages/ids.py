@@ -1,0 +1,25 @@
+"""What messages are made of: ids, and values with their ranges."""
+
+from __future__ import annotations
+
+from typing import Annotated, NewType
+
+import msgspec
+
+ControlId = NewType("ControlId", str)
+"""A fader or button: `control:5`."""
+PlayerId = NewType("PlayerId", str)
+"""What plays something: `draft:3` an effect of the draft, `control:5` what a control alone drives, `audition`."""
+PartKey = tuple[str, int | str]
+"""Subject and number (or name) of a part."""
+Values = dict[str, dict[str, float]]
+"""Natural values by attribute and head key."""
+
+Universe = Annotated[int, msgspec.Meta(ge=1, le=63_999)]
+Number = Annotated[int, msgspec.Meta(ge=0, le=2**31 - 1)]
+HeadKeys = Annotated[list[str], msgspec.Meta(max_length=20_000)]
+
+
+def control_id(number: int) -> ControlId:
+    """Of the control in this row."""
+    return ControlId(f"control:{number}")

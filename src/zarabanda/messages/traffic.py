@@ -1,0 +1,226 @@
+"""Messages between browser, web process and engine, by who sends them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+import msgspec
+
+from .actions import AnyAction, BrowserAction
+from .ids import ControlId, HeadKeys, Number, PartKey, PlayerId, Universe, Values
+from .parts import AnyPart
+
+# from a browser to the web process, and on to the engine
+
+
+class Act(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="action"):
+    """A live action; ref comes back with a refusal."""
+
+    action: BrowserAction
+    ref: Any = None
+
+
+class Watch(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="watch"):
+    """Universes to see live."""
+
+    universes: Annotated[list[Universe], msgspec.Meta(max_length=16)]
+
+
+class PreviewEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="preview-effect"):
+    """An effect as it is being edited, until the next edit. revision: of the show that it was made from."""
+
+    effect_id: Number
+    document: Any
+    revision: int = 0
+
+
+class Audition(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="audition"):
+    """An effect to be seen on heads beside what the show has; without a document: no more."""
+
+    effect_id: Number = 0
+    document: Any = None
+    heads: HeadKeys = []
+
+
+FromBrowser = Act | Watch | PreviewEffect | Audition
+
+
+class Do(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="do"):
+    """A live action; ref comes back with a refusal."""
+
+    action: AnyAction
+    ref: int = 0
+
+
+class WatchAll(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="watch-all"):
+    """Universes that any browser wants to see."""
+
+    universes: list[Universe]
+
+
+class PreviewValues(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="preview-values"):
+    """All values set by hand, as they are being changed, until the next edit."""
+
+    values: Values
+    revision: int
+
+
+class AskLook(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="look"):
+    """What does a frozen effect show now?"""
+
+    key: PlayerId
+    ref: int
+
+
+class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="show"):
+    """Parts that are new or have changed, and keys of those that are gone.
+
+    session: who counts the revisions, another web process begins anew; whole: these are all parts; let_go: what shall end
+    without a fade, since the show holds its values now; fade_s: in which values set by hand go where they go now.
+    """
+
+    session: str
+    revision: int
+    parts: list[AnyPart]
+    gone: list[PartKey] = []
+    whole: bool = False
+    let_go: list[PlayerId] = []
+    fade_s: float = 0.0
+
+
+ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | ShowUpdate
+
+# from the engine
+
+
+class EngineHello(msgspec.Struct, frozen=True, tag_field="type", tag="hello"):
+    """The engine is there. rig: revision of the rig that it has."""
+
+    rig: str
+
+
+class Frame(msgspec.Struct, frozen=True, tag_field="type", tag="frame"):
+    """States of all heads, as the browser gets them: see `engine.frames`."""
+
+    data: bytes
+
+
+class UniverseFrame(msgspec.Struct, frozen=True, tag_field="type", tag="universe"):
+    """The slots of a universe, as the browser gets them."""
+
+    universe: int
+    data: bytes
+
+
+class TempoState(msgspec.Struct, frozen=True):
+    """How fast a tempo is, and its beat at the state's time."""
+
+    name: str
+    bpm: float
+    beat: float
+
+
+class RunningState(msgspec.Struct, frozen=True):
+    """Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
+    layer, in cycles of θ."""
+
+    key: PlayerId
+    number: int
+    effect_id: int
+    name: str
+    source: str
+    level: float
+    stopping: bool
+    frozen: bool
+    theta: float
+    theta_shifts: list[float]
+
+
+class Trouble(msgspec.Struct, frozen=True):
+    """What is wrong now, in words."""
+
+    who: str
+    text: str
+
+
+class LoopHealth(msgspec.Struct, frozen=True):
+    """How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed."""
+
+    rate: float
+    frames: int
+    late: int
+    errors: int
+    last_error: str
+    median_ms: float
+    p99_ms: float
+    troubles: list[Trouble]
+
+
+class OutputState(msgspec.Struct, frozen=True):
+    """What an output has sent, and to where."""
+
+    kind: str
+    to: str
+    packets: int
+    errors: int
+    last_error: str = ""
+    priority: int | None = None
+    cid: str | None = None
+
+
+class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
+    """What is live, told twice a second and after every change. levels: of controls, 0…1."""
+
+    t: float
+    session: str
+    revision: int
+    tempos: list[TempoState]
+    running: list[RunningState]
+    stopped: list[PlayerId]
+    levels: dict[ControlId, float]
+    grand: float
+    blackout: bool
+    health: LoopHealth
+    outputs: list[OutputState]
+
+
+class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):
+    """What a frozen effect shows; None where nothing frozen has that key."""
+
+    ref: int
+    values: Values | None
+
+
+class Refused(msgspec.Struct, frozen=True, tag_field="type", tag="refused"):
+    """An action that was not done, and why; ref as it came with the action."""
+
+    message: str
+    ref: Any = None
+
+
+class ShowRefused(msgspec.Struct, frozen=True, tag_field="type", tag="refused-show"):
+    """A show that cannot be played: the one before goes on."""
+
+    message: str
+
+
+FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Refused | ShowRefused
+
+# to a browser, beside frames as they come
+
+
+class Hello(msgspec.Struct, frozen=True, tag_field="type", tag="hello"):
+    """The live socket is open. engine: whether the engine is there."""
+
+    version: int
+    engine: bool
+
+
+class EngineIs(msgspec.Struct, frozen=True, tag_field="type", tag="engine"):
+    """The engine came or went; message: what does not run, in words."""
+
+    connected: bool
+    message: str
+
+
+ToBrowser = Hello | EngineIs | State | Refused
