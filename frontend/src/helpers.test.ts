@@ -5,7 +5,7 @@ import { addBeam } from "./stage/light";
 import { beamEnd, beamHalf, fit, inBox, project } from "./stage/geometry";
 import { freePlaces } from "./views/busk/places";
 import { columnsFor, ticks } from "./views/effects/weave/pixels";
-import { found } from "./views/effects/library/search";
+import { found } from "./views/effects/shelf/search";
 import { boxOf, nearestPoint, placed, toUnit, type XY } from "./views/effects/editor/slots/curves";
 import {
   dragged,
@@ -15,7 +15,7 @@ import {
   wavePoints,
   type Scope,
 } from "./views/effects/scope/scopes";
-import { ofKind } from "./views/effects/library/search";
+import { ofKind } from "./views/effects/shelf/search";
 import { cellAt, layout, ownerOf } from "./views/output/slots";
 import { usesKey } from "./frame/shortcuts";
 

@@ -95,7 +95,7 @@ def test_no_acknowledged_edit_of_eight_clients_is_lost(store, tmp_path):
 
 def test_of_controls_put_on_one_place_at_once_one_gets_it(store):
     with store.reading() as session:
-        effect = repositories.effects.library(session)[0].id
+        effect = repositories.effects.kept(session)[0].id
     outcome = []
 
     def put():

@@ -19,7 +19,7 @@ export interface View {
 }
 
 const WIDEST_PX = 120;
-const MARGIN = { x: 26, top: 56, bottom: 14 };
+const MARGIN = { x: 26, top: 62, bottom: 14 };
 /** A stage so low has its tools beside the picture. */
 const LOW_PX = 110;
 const TOOLS_PX = 350;

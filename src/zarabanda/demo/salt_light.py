@@ -87,7 +87,7 @@ def build(store: Store) -> None:
         page = Page(name="Dance floor", position=0)
         session.add(page)
         session.flush()
-        effects = {row.name: row.id for row in repositories.effects.library(session)}
+        effects = {row.name: row.id for row in repositories.effects.kept(session)}
         for mode, place, effect, group, label in PAGE:
             control = repositories.pages.add_control(
                 session, page.id, place=place, name=label, mode=mode, release_s=0.6,

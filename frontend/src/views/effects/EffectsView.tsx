@@ -2,9 +2,9 @@ import styled from "styled-components";
 
 import { useDesk } from "../../state";
 import { Workbench } from "./editor/EditorPane";
-import { Library } from "./library/Library";
+import { Library } from "./shelf/Library";
 import { SidePanel } from "./editor/SidePanel";
-import { StartHere } from "./library/StartHere";
+import { StartHere } from "./shelf/StartHere";
 
 const Grid = styled.div`
   display: grid;

@@ -19,7 +19,7 @@ from .pages import user_of
 from .rows import get
 
 
-def library(session: Session) -> Sequence[EffectRow]:
+def kept(session: Session) -> Sequence[EffectRow]:
     """Kept effects by name."""
     return session.scalars(select(EffectRow).where(EffectRow.kept).order_by(func.lower(EffectRow.name))).all()
 

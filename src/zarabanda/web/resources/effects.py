@@ -151,7 +151,7 @@ def get_library() -> EffectsView:
     """Effects of the library, by name."""
     with context().store.reading() as session:
         uses, names = repositories.effects.all_uses(session), Names.of(session)
-        return EffectsView(effects=[view(session, row, uses=uses, names=names) for row in repositories.effects.library(session)])
+        return EffectsView(effects=[view(session, row, uses=uses, names=names) for row in repositories.effects.kept(session)])
 
 
 @api.post("", responses={201: NewEffectView})

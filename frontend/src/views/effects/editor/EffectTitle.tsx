@@ -7,9 +7,9 @@ import { act, useLive } from "../../../live/socket";
 import { desk, useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
 import { say } from "../../../ui/Toasts";
-import { EffectMenu, type WholeEffect } from "../library/EffectMenu";
+import { EffectMenu, type WholeEffect } from "../shelf/EffectMenu";
 import { KeepSheet } from "./KeepSheet";
-import { MoveMenu } from "../library/NewEffect";
+import { MoveMenu } from "../shelf/NewEffect";
 import { PutOn } from "./PutOn";
 import type { Hands } from "./useEditor";
 

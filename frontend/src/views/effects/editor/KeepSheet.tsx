@@ -5,7 +5,7 @@ import { useEdit } from "../../../api/queries";
 import { Button } from "../../../ui/Button";
 import { Ending, Sheet } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
-import type { WholeEffect } from "../library/EffectMenu";
+import type { WholeEffect } from "../shelf/EffectMenu";
 
 interface Props {
   effect: WholeEffect;

@@ -10,7 +10,7 @@ import { Choice } from "../../../ui/Choice";
 import { Ending, Sheet } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
 import { freePlaces, PLACES } from "../../busk/places";
-import type { WholeEffect } from "../library/EffectMenu";
+import type { WholeEffect } from "../shelf/EffectMenu";
 
 const Ways = styled(RadioGroup)`
   display: grid;
