@@ -87,7 +87,7 @@ def expected(document, heads, theta, attribute, base=None):
     if base is not None:
         home[attributes.INDEX[attribute]] = base
     places = np.array([[(int(head) - 105.5) * 1.6, 6, 7.2] for head in heads])
-    stand = weave.Stand(Heads(heads, places, np.ones((attributes.COUNT, count), bool)), low, high, home, np.ones(count, bool))
+    stand = weave.HeadSet(Heads(heads, places, np.ones((attributes.COUNT, count), bool)), low, high, home, np.ones(count, bool))
     effect = effect_document.read(document).to_core()
     return weave.over_time(effect, stand, np.array([theta])).values[0, attributes.INDEX[attribute]]
 
