@@ -37,7 +37,11 @@ def a_show(revision=1, seconds=0.7, draft=True):
 
 
 COMPILER = Compiler()
-PROGRAMS = [program(a_show(), COMPILER), program(a_show(2, seconds=0.2), COMPILER), program(a_show(3, draft=False), COMPILER)]
+PROGRAMS = [
+    program(a_show(), COMPILER),
+    program(a_show(2, seconds=0.2) | {"draft": {"intensity": {"1": 30.0}}}, COMPILER),
+    program(a_show(3, draft=False), COMPILER),
+]
 
 KEYS = st.sampled_from([*CONTROLS, "draft:9"])
 ACTIONS = st.one_of(

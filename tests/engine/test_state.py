@@ -5,10 +5,11 @@ import pytest
 
 from tests.engine.shows import Live, effect, on_tempo, program, show
 from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.playback.ground import base_at
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.tempo import Tempo
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import Audition
+from zarabanda.messages import Audition, DraftValuesPart, ShowUpdate
 
 
 class Desk:
@@ -258,3 +259,26 @@ def test_what_is_let_go_ends_without_a_fade():
     desk.state.swap(program(show(effect()) | {"instances": []}, compiler, let_go=["draft:1"]), 1.0)
     assert not desk.state.playing
     assert compiler.preview_values({}).let_go == ()
+
+
+def test_values_set_by_hand_fade_from_what_is_there_and_back_to_home():
+    desk = Desk(show(effect(), instances=[]))
+
+    def set_to(level, t, fade_s):
+        parts = [DraftValuesPart("intensity", {"1": level})] if level is not None else []
+        gone = [] if parts else [("draft-values", "intensity")]
+        update = ShowUpdate("test", 2, parts, gone, fade_s=fade_s)
+        desk.state.swap(desk.compiler.take(update), t)
+
+    def level(t):
+        desk.state.advance(t)
+        return base_at(desk.state.program.rig, desk.state.claims, t)[0, 0]
+
+    set_to(80.0, 10.0, 2.0)
+    assert [level(t) for t in (10.0, 11.0)] == [0.0, 40.0]
+    set_to(0.0, 11.0, 1.0)
+    assert [level(t) for t in (11.0, 11.5, 12.5)] == [40.0, 20.0, 0.0]
+    set_to(60.0, 13.0, 0.0)
+    set_to(None, 14.0, 4.0)
+    assert [level(t) for t in (13.5, 15.0, 18.0)] == [60.0, 45.0, 0.0]
+    assert not desk.state.claims.strips, "what is released for good is gone"

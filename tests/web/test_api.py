@@ -409,3 +409,13 @@ def test_a_preview_that_comes_in_late_does_not_overtake_what_was_kept(client, ap
     client.post(f"/api/effects/{number}/change", json=depth | {"value": 30, "step": 9, "preview": True})
     assert [one.document["layers"][0]["anchor"]["depth"] for one in sent] == [30]
     assert sent[0].revision == application.extensions["zarabanda"].link.revision
+
+
+def test_values_set_by_hand_go_there_in_their_own_time(client, application, monkeypatch):
+    sent = []
+    monkeypatch.setattr(application.extensions["zarabanda"].link, "send", sent.append)
+    for body in ({"values": {"pan": {"101": 5}}, "fade_s": 2.5}, {"values": {"pan": {"101": 6}}}):
+        assert client.post("/api/draft/values", json=body).status_code == 200
+    assert [update.fade_s for update in sent] == [2.5, 0.0]
+    assert client.post("/api/draft/values", json={"values": {}, "fade_s": -1}).status_code == 422
+    client.delete("/api/draft")

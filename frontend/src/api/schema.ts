@@ -596,9 +596,15 @@ export interface components {
         };
         /**
          * DraftValues
-         * @description Values of attributes by head, natural units; null takes one back. preview: shown, not kept.
+         * @description Values of attributes by head, natural units; null takes one back. preview: shown, not kept; fade_s: in which they go
+         *     there on stage.
          */
         DraftValues: {
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
             /**
              * Label
              * @default Set values

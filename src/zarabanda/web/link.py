@@ -88,6 +88,8 @@ class EngineLink:
         self._worker = Worker(NAME, self._be_connected, troubles)
         self.let_go: list[PlayerId] = []
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
+        self.fade_s = 0.0
+        """In which values set by hand go where the next update says."""
         self._engine_rig = ""
         self._rig_part = RigPart("", (), ())
         self._pushed_edit = -1
@@ -159,8 +161,9 @@ class EngineLink:
                 self._engine_rig = self._rig_part.revision
             self.revision, self._pushed_edit = self.revision + 1, newest
             let_go, self.let_go = self.let_go, []
+            fade_s, self.fade_s = self.fade_s, 0.0
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
-                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go))
+                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s))
 
     def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""

@@ -57,6 +57,7 @@ def set_values(body: DraftValues) -> Done:
     with store.edit(browser_id(), body.label) as session:
         for attribute, values in body.values.items():
             repositories.draft.set_values(session, attribute, dict(values))
+        link.fade_s = body.fade_s
     return Done(done=body.label)
 
 

@@ -33,10 +33,12 @@ class DraftView(BaseModel):
 
 
 class DraftValues(Part):
-    """Values of attributes by head, natural units; null takes one back. preview: shown, not kept."""
+    """Values of attributes by head, natural units; null takes one back. preview: shown, not kept; fade_s: in which they go
+    there on stage."""
 
     values: dict[str, dict[HeadKey, float | None]]
     preview: bool = False
+    fade_s: Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)] = 0.0
     label: Annotated[str, Field(max_length=120)] = "Set values"
 
 
