@@ -1,8 +1,9 @@
 import { ChevronDown } from "lucide-react";
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useCallback, useRef, useState, type ReactNode } from "react";
 import styled from "styled-components";
 
 import { Button } from "./Button";
+import { useRoom } from "./useRoom";
 
 const Frame = styled.div`
   display: flex;
@@ -32,21 +33,12 @@ const SLACK_PX = 6;
 export function Scroller({ children, className }: { children: ReactNode; className?: string }) {
   const box = useRef<HTMLDivElement>(null);
   const [more, setMore] = useState(false);
-  useEffect(() => {
-    const content = box.current!;
-    const look = () => setMore(content.scrollHeight - content.scrollTop - content.clientHeight > SLACK_PX);
-    look();
-    const sizes = new ResizeObserver(look);
-    sizes.observe(content);
-    const changes = new MutationObserver(look);
-    changes.observe(content, { childList: true, subtree: true, characterData: true });
-    content.addEventListener("scroll", look, { passive: true });
-    return () => {
-      sizes.disconnect();
-      changes.disconnect();
-      content.removeEventListener("scroll", look);
-    };
-  }, []);
+  const look = useCallback(
+    (content: HTMLElement) =>
+      setMore(content.scrollHeight - content.scrollTop - content.clientHeight > SLACK_PX),
+    [],
+  );
+  useRoom(box, look);
   return (
     <Frame className={className}>
       <Content ref={box}>{children}</Content>

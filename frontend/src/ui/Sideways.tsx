@@ -1,8 +1,9 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { useCallback, useRef, useState, type ReactNode } from "react";
 import styled from "styled-components";
 
 import { Button } from "./Button";
+import { useRoom } from "./useRoom";
 
 const Frame = styled.div`
   display: flex;
@@ -30,25 +31,12 @@ const SLACK_PX = 2;
 export function Sideways({ label, children }: { label: string; children: ReactNode }) {
   const box = useRef<HTMLDivElement>(null);
   const [more, setMore] = useState({ left: false, right: false });
-  useEffect(() => {
-    const content = box.current!;
-    const look = () => {
-      const left = content.scrollLeft > SLACK_PX;
-      const right = content.scrollWidth - content.scrollLeft - content.clientWidth > SLACK_PX;
-      setMore((before) => (before.left === left && before.right === right ? before : { left, right }));
-    };
-    look();
-    const sizes = new ResizeObserver(look);
-    sizes.observe(content);
-    const changes = new MutationObserver(look);
-    changes.observe(content, { childList: true, subtree: true, characterData: true });
-    content.addEventListener("scroll", look, { passive: true });
-    return () => {
-      sizes.disconnect();
-      changes.disconnect();
-      content.removeEventListener("scroll", look);
-    };
+  const look = useCallback((content: HTMLElement) => {
+    const left = content.scrollLeft > SLACK_PX;
+    const right = content.scrollWidth - content.scrollLeft - content.clientWidth > SLACK_PX;
+    setMore((before) => (before.left === left && before.right === right ? before : { left, right }));
   }, []);
+  useRoom(box, look);
   const turn = (way: number) => box.current!.scrollBy({ left: way * box.current!.clientWidth * 0.7 });
   const end = (way: -1 | 1, shown: boolean) =>
     shown && (
