@@ -22,6 +22,7 @@ def new_effect(client, attribute="intensity", heads=("101", "102", "103")):
 
 def test_the_openapi_document_of_the_front_end_is_current():
     assert (FRONTEND / "openapi.json").read_text() == openapi.document(), "run `make api`"
+    assert (FRONTEND / "frames.ts").read_text() == openapi.frames(), "run `make api`"
 
 
 def test_the_frame_of_the_show(client):

@@ -1,8 +1,10 @@
 /** Binary frames from the engine; see docs/formats.md, "Live frames". */
 
-export const HEADER_BYTES = 24;
-export const HEAD_BYTES = 12;
-export const RUNNING_BYTES = 20;
+import { HEAD, HEADER, RUNNING, VERSION } from "../api/frames";
+
+export const HEADER_BYTES = HEADER.bytes;
+export const HEAD_BYTES = HEAD.bytes;
+const RUNNING_BYTES = RUNNING.bytes;
 
 export interface Running {
   number: number;
@@ -31,11 +33,12 @@ export interface UniverseFrame {
 export function readFrame(buffer: ArrayBuffer): HeadsFrame | UniverseFrame | null {
   if (buffer.byteLength < HEADER_BYTES) return null;
   const view = new DataView(buffer);
-  if (view.getUint8(0) !== 0x5a || view.getUint8(1) !== 0x42 || view.getUint8(2) !== 2) return null;
-  const kind = view.getUint8(3);
-  const subject = view.getUint32(16, true);
-  const count = view.getUint16(20, true);
-  const runs = view.getUint16(22, true);
+  if (view.getUint8(0) !== 0x5a || view.getUint8(1) !== 0x42 || view.getUint8(HEADER.version) !== VERSION)
+    return null;
+  const kind = view.getUint8(HEADER.kind);
+  const subject = view.getUint32(HEADER.subject, true);
+  const count = view.getUint16(HEADER.count, true);
+  const runs = view.getUint16(HEADER.running, true);
   const body = HEADER_BYTES;
   if (kind === 2) {
     return {
@@ -48,16 +51,16 @@ export function readFrame(buffer: ArrayBuffer): HeadsFrame | UniverseFrame | nul
   const running: Running[] = [];
   for (let n = 0, at = body + count * HEAD_BYTES; n < runs; n++, at += RUNNING_BYTES) {
     running.push({
-      number: view.getUint32(at, true),
-      theta: view.getFloat64(at + 4, true),
-      weight: view.getFloat32(at + 12, true),
-      value: view.getFloat32(at + 16, true),
+      number: view.getUint32(at + RUNNING.number, true),
+      theta: view.getFloat64(at + RUNNING.theta, true),
+      weight: view.getFloat32(at + RUNNING.weight, true),
+      value: view.getFloat32(at + RUNNING.value, true),
     });
   }
   return {
     kind: "heads",
-    number: view.getUint32(4, true),
-    time: view.getFloat64(8, true),
+    number: view.getUint32(HEADER.number, true),
+    time: view.getFloat64(HEADER.time, true),
     rig: subject,
     count,
     heads: new DataView(buffer, body, count * HEAD_BYTES),

@@ -19,8 +19,12 @@ Floats = NDArray[np.float64]
 
 VERSION = 2
 HEADS, UNIVERSE = 1, 2
-_HEADER = struct.Struct("<2sBBIdIHH")
-_RUNNING = struct.Struct("<Idff")
+HEADER = (("magic", "2s"), ("version", "B"), ("kind", "B"), ("number", "I"), ("time", "d"), ("subject", "I"), ("count", "H"),
+          ("running", "H"))  # fmt: skip
+RUNNING = (("number", "I"), ("theta", "d"), ("weight", "f"), ("value", "f"))
+"""Fields of a frame's header, and of what runs behind its heads, as `struct` names them; all little-endian."""
+_HEADER = struct.Struct("<" + "".join(kind for _, kind in HEADER))
+_RUNNING = struct.Struct("<" + "".join(kind for _, kind in RUNNING))
 _HEAD = np.dtype([("colour", "u1", 3), ("level", "u1"), ("zoom", "<u2"), ("direction", "<i2", 3)])
 
 
@@ -82,3 +86,16 @@ def universe_frame(snapshot: Snapshot, universe: int) -> bytes | None:
     header = _HEADER.pack(b"ZB", VERSION, UNIVERSE, snapshot.number & 0xFFFFFFFF, snapshot.t, universe, 512, 0)
     slots: bytes = snapshot.data[universes.index(universe)].tobytes()
     return header + slots
+
+
+def layout() -> dict[str, dict[str, int]]:
+    """Where each field is, in bytes, and how many bytes there are: of the header, of a head, of what runs."""
+
+    def places(fields: tuple[tuple[str, str], ...]) -> dict[str, int]:
+        before = ["<" + "".join(kind for _, kind in fields[:n]) for n in range(len(fields) + 1)]
+        sizes = list(map(struct.calcsize, before))
+        return {"bytes": sizes[-1]} | {name: size for (name, _), size in zip(fields, sizes, strict=False)}
+
+    names = _HEAD.names or ()
+    head = {"bytes": _HEAD.itemsize} | {name: int(_HEAD.fields[name][1]) for name in names if _HEAD.fields is not None}
+    return {"HEADER": places(HEADER), "HEAD": head, "RUNNING": places(RUNNING)}

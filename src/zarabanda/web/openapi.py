@@ -1,4 +1,5 @@
-"""Write the OpenAPI document, with the messages of the live socket, from which the front end's types are generated:
+"""Write what the front end's types are generated from: the OpenAPI document with the messages of the live socket, and the
+layout of live frames:
 `python -m zarabanda.web.openapi FILE`."""
 
 from __future__ import annotations
@@ -12,6 +13,7 @@ from typing import Any
 import msgspec
 
 from zarabanda import messages
+from zarabanda.engine.frames import VERSION, layout
 
 from .app import create_app
 
@@ -37,5 +39,15 @@ def live_schemas() -> dict[str, Any]:
     return schemas | dict(zip(("LiveFromBrowser", "LiveToBrowser"), unions, strict=True))
 
 
+def frames() -> str:
+    """Where the fields of live frames are, for the front end."""
+    lines = ["/** Where the fields of live frames are, in bytes. Made by `make api`. */", f"export const VERSION = {VERSION};"]
+    for name, places in layout().items():
+        inner = ", ".join(f"{field}: {at}" for field, at in places.items())
+        lines.append(f"export const {name} = {{ {inner} }} as const;")
+    return "\n".join(lines) + "\n"
+
+
 if __name__ == "__main__":
     Path(sys.argv[1]).write_text(document())
+    Path(sys.argv[1]).with_name("frames.ts").write_text(frames())
