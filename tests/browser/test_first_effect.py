@@ -135,7 +135,7 @@ def test_boxes_and_clicks_select_heads_in_their_order(page, demo):
     box = canvas.bounding_box()
     page.mouse.move(box["x"] + 100, box["y"] + 40)
     page.mouse.down()
-    page.mouse.move(box["x"] + box["width"] - 100, box["y"] + 62, steps=4)
+    page.mouse.move(box["x"] + box["width"] - 100, box["y"] + 66, steps=4)
     page.mouse.up()
     expect(page.get_by_text("10 heads", exact=True)).to_be_visible()
     page.keyboard.press("Escape")
