@@ -131,7 +131,6 @@ class Replay:
     """A show that is played: actions in the order of their stamps, and looks at what is on stage."""
 
     def __init__(self, request: ReplayRequest) -> None:
-        self._request = request
         small = isinstance(request.show, ReplayShow)
         parts = parts_of(request.show) if isinstance(request.show, ReplayShow) else demo_parts()
         [rig] = [part for part in parts if isinstance(part, RigPart)]

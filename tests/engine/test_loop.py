@@ -126,6 +126,9 @@ def test_an_edit_makes_again_what_it_touches_and_nothing_else():
     gone = compiler.take(ShowUpdate("test", 9, [], gone=[("control", 1)]))
     assert list(gone.instances) == ["control:2"]
     assert compiler.arrived("control", 1) == 9
+    both_gone = [("effect", 2), ("control", 2)]
+    dark = compiler.take(ShowUpdate("test", 10, [PalettePart(1, "Low", {"intensity": 5.0}, {})], gone=both_gone))
+    assert not dark.instances, "a palette changes as the effect that went to it goes"
 
 
 def test_live_frames_say_what_is_seen():

@@ -418,5 +418,8 @@ def test_values_set_by_hand_go_there_in_their_own_time(client, application, monk
     for body in ({"values": {"pan": {"101": 5}}, "fade_s": 2.5}, {"values": {"pan": {"101": 6}}}):
         assert client.post("/api/draft/values", json=body).status_code == 200
     assert [update.fade_s for update in sent] == [2.5, 0.0]
+    client.post("/api/draft/values", json={"values": {"pan": {"101": 6}}, "fade_s": 3})  # as it is already
+    client.post("/api/undo")
+    assert [update.fade_s for update in sent] == [2.5, 0.0, 0.0], "a time is not left for another edit"
     assert client.post("/api/draft/values", json={"values": {}, "fade_s": -1}).status_code == 422
     client.delete("/api/draft")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import copy
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator
 from dataclasses import replace
 from typing import Any
 
@@ -173,7 +173,7 @@ class Compiler:
         effects = {int(key) for subject, key in changed if subject == "effect"}
         if palettes := {int(key) for subject, key in changed if subject == "palette"}:
             self._palettes = {part.id: Palette(part.name, part.values, part.own) for part in self._of(PalettePart)}
-            effects |= {number for number in self._effects if palettes & palettes_of(self._document(number))}
+            effects |= {number for number in self._effects.keys() - effects if palettes & palettes_of(self._document(number))}
         for number in effects:
             self._effects.pop(number, None)
         instances: dict[PlayerId, Instance] = {}
@@ -230,8 +230,3 @@ class Compiler:
 def _control(part: ControlPart) -> Control:
     key = control_id(part.id)
     return Control(key, part.name, part.mode, part.release_s, PlayerId(key), part.job)
-
-
-def whole(session: str, revision: int, parts: Sequence[AnyPart]) -> ShowUpdate:
-    """An update with everything."""
-    return ShowUpdate(session, revision, list(parts), whole=True)

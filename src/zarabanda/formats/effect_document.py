@@ -309,15 +309,6 @@ class EffectDocument(_Part):
         return self.model_dump(mode="json", exclude_none=True)
 
 
-def palettes_of(data: object) -> set[str]:
-    """Names of the palettes that a document as plain data goes to, also of one that cannot be read whole."""
-    if isinstance(data, dict):
-        if set(data) == {"palette"} and isinstance(data["palette"], str):
-            return {data["palette"]}
-        return set().union(*map(palettes_of, data.values()))
-    return set().union(*map(palettes_of, data)) if isinstance(data, list) else set()
-
-
 def faults(error: ValidationError) -> list[tuple[str, str]]:
     """(path, what is wrong) of each fault, with the value that was given."""
     found = []

@@ -58,6 +58,7 @@ def set_values(body: DraftValues) -> Done:
         for attribute, values in body.values.items():
             repositories.draft.set_values(session, attribute, dict(values))
         link.fade_s = body.fade_s
+    link.fade_s = 0.0  # where nothing changed, nothing was sent: the next edit has its own time
     return Done(done=body.label)
 
 
