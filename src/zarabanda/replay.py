@@ -12,7 +12,7 @@ import msgspec
 import numpy as np
 from pydantic import ValidationError
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.explain import sentence
 from zarabanda.core.playback.frame import Effects, Frame, Levels
@@ -208,11 +208,11 @@ class Replay:
         """Values (A, N) on stage at t, before output mapping."""
         self.state = state = advance(self.state, t)
         rig, every = state.program.rig, list(state.playing.values())
-        plan = Plan([one.instance.placed for one in every], len(rig), rig.mixes)
+        batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
         theta = np.array([state.theta(one, t) for one in every])
         running = Running(theta, np.array([one.weight(t) for one in every]), [one.layer_shifts for one in every])
         base = Base(base_at(rig, state.claims, t))
-        return self._frame.values(base, [Effects(plan, running)], Levels(state.grand, state.blackout)).copy()
+        return self._frame.values(base, [Effects(batches, running)], Levels(state.grand, state.blackout)).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""

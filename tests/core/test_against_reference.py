@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from tests.core import reference
 from tests.documents import PALETTES, effects
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.placement import place
 from zarabanda.core.explain import weave
@@ -81,11 +81,11 @@ def free(document):
 def test_the_core_gives_what_the_reference_gives(document, count, thetas, weight):
     head_set = mixed_row(count)
     effect = effect_document.read(document).to_core(KEPT)
-    plan = Plan([place(effect, np.arange(count), head_set.heads)], count, head_set.mixes)
+    batches = Batches([place(effect, np.arange(count), head_set.heads)], count, head_set.mixes)
     off = 0.1 if free(document) else 1e-5  # the reference goes along free paths in short straight steps
     for theta in thetas:  # one after another: what is remembered from time to time must not be seen
         flat = head_set.base.ravel().copy()
-        plan.apply(flat, Running(np.array([theta]), np.array([weight])))
+        batches.apply(flat, Running(np.array([theta]), np.array([weight])))
         found = flat.reshape(head_set.base.shape)
         wrong = differing(document, head_set, theta, weight, found, off)
         assert not wrong.any(), (theta, np.argwhere(wrong), found[wrong], plainly(document, head_set, theta, weight)[wrong])

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.documents import effects
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.placement import place
 from zarabanda.core.playback.claims import Claims
@@ -248,9 +248,9 @@ def test_the_last_step_of_a_trace_is_the_value_of_the_frame(moments, documents, 
     placed = [place(effect_document.read(one).to_core(), np.array([2, 0, 1]), RIG.heads) for one in documents]
     now, levels = moments[-1][0] + 0.3, Levels(grand=weight)
     claims = claims.advanced(now)
-    plan = Plan(placed, len(RIG), RIG.mixes)
+    batches = Batches(placed, len(RIG), RIG.mixes)
     running = Running(np.full(len(placed), theta), np.full(len(placed), weight))
-    values = Frame(RIG).values(Base(base_at(RIG, claims, now)), [Effects(plan, running)], levels)
+    values = Frame(RIG).values(Base(base_at(RIG, claims, now)), [Effects(batches, running)], levels)
     playing = [Playing("any", one, theta, weight) for one in placed]
     for head in range(3):
         steps = trace(RIG, claims, playing, levels, str(head + 1), name, now)

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from tests.core.head_sets import row_of_heads
 from tests.documents import effects, waveform_layers
 from zarabanda.core import randomness
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.effect import from_document
 from zarabanda.core.effects.phase import Drift
 from zarabanda.core.effects.placement import place
@@ -54,10 +54,10 @@ def test_effects_computed_together_are_as_each_alone(documents, theta, same_spre
     placed = [place(effect, np.array([2 * n, 2 * n + 1]), head_set.heads) for n, effect in enumerate(chosen)]
 
     def after(which):
-        plan = Plan(which, len(head_set.heads), head_set.mixes)
+        batches = Batches(which, len(head_set.heads), head_set.mixes)
         for at in theta:
             flat = head_set.base.ravel().copy()
-            plan.apply(flat, Running(np.full(len(which), at), np.ones(len(which))))
+            batches.apply(flat, Running(np.full(len(which), at), np.ones(len(which))))
         return flat.reshape(head_set.base.shape)
 
     together = after(placed)
@@ -76,8 +76,8 @@ def test_a_reordered_selection_gives_reordered_values(document, heads, theta, ra
 
     def result(picked):
         flat = head_set.base.ravel().copy()
-        plan = Plan([place(effect, np.array(picked), head_set.heads)], heads, head_set.mixes)
-        plan.apply(flat, Running(np.array([theta]), np.ones(1)))
+        batches = Batches([place(effect, np.array(picked), head_set.heads)], heads, head_set.mixes)
+        batches.apply(flat, Running(np.array([theta]), np.ones(1)))
         return flat.reshape(attributes.COUNT, heads)[:, picked]
 
     np.testing.assert_allclose(result(order), result(list(range(heads))), atol=1e-9)
@@ -154,7 +154,7 @@ def test_single_precision_stays_far_below_a_16_bit_step(document, heads, theta):
     results = []
     for precision in (np.float64, np.float32):
         flat = head_set.base.ravel().astype(precision)
-        Plan([placed], heads, head_set.mixes, precision).apply(flat, Running(np.array([theta]), np.ones(1)))
+        Batches([placed], heads, head_set.mixes, precision).apply(flat, Running(np.array([theta]), np.ones(1)))
         results.append(np.clip(flat.reshape(head_set.low.shape), head_set.low, head_set.high))
     off = np.abs(results[0] - results[1]) / (head_set.high - head_set.low)
     smooth = [attributes.INTENSITY, attributes.PAN, attributes.TILT, attributes.INDEX["zoom"]]
@@ -219,12 +219,12 @@ def test_weight_scales_depth_and_mixes_between():
     def at(weight, anchor):
         layer = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "square", "duty": 1.0}, "anchor": anchor}
         effect = from_document({"name": "w", "layers": [layer]})
-        from zarabanda.core.effects.batch.plan import Plan, Running
+        from zarabanda.core.effects.batch.batches import Batches, Running
         from zarabanda.core.effects.placement import place
 
         head_set = row_of_heads(1, {"intensity": 20})
         flat = head_set.base.ravel().copy()
-        Plan([place(effect, np.array([0]), head_set.heads)], 1, head_set.mixes).apply(
+        Batches([place(effect, np.array([0]), head_set.heads)], 1, head_set.mixes).apply(
             flat, Running(np.zeros(1), np.array([weight]))
         )
         return flat[0]

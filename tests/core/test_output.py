@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.documents import effects
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import place
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Effects, Frame, Levels
@@ -66,8 +66,8 @@ def test_writing_what_can_change_gives_the_bytes_of_writing_all(documents, momen
     fixtures = [FixtureSpec(n + 1, "", SPOT, (n, 0, 0), address=1 + 10 * n) for n in range(4)]
     rig = build([*fixtures, FixtureSpec(9, "", CELLS, (5, 0, 0), address=100)])
     chosen = [effect_document.read(document).to_core() for document in documents]
-    plans = [Plan([place(effect, np.array([1, 3, 4]), rig.heads)], len(rig), rig.mixes) for effect in chosen]
-    ground, claims, plan, levels = Ground(rig), Claims(), plans[0], Levels()
+    several = [Batches([place(effect, np.array([1, 3, 4]), rig.heads)], len(rig), rig.mixes) for effect in chosen]
+    ground, claims, batches, levels = Ground(rig), Claims(), several[0], Levels()
     frame = Frame(rig)
     for number, (theta, level, grand, another) in enumerate(moments):
         if another:  # values fade for 1.5 s, moments are a second apart
@@ -75,13 +75,13 @@ def test_writing_what_can_change_gives_the_bytes_of_writing_all(documents, momen
             cells = cells_of(look, changed(held(rig, {}), look)[0])
             now = Timing(float(number), fade=1.5)
             claims = claims.claimed("draft", cells, rig.home, alike(now))
-            plan, levels = plans[-1], Levels(grand=grand)
+            batches, levels = several[-1], Levels(grand=grand)
         if number:
-            frame.prepare(plan.touched)
+            frame.prepare(batches.touched)
         running = Running(np.array([theta]), np.ones(1))
         fresh, t = Frame(rig), number + 0.25
-        data = frame.bytes(frame.values(ground.at(claims, t), [Effects(plan, running)], levels, t))
-        whole = fresh.values(Base(base_at(rig, claims, t)), [Effects(plan, running)], levels)
+        data = frame.bytes(frame.values(ground.at(claims, t), [Effects(batches, running)], levels, t))
+        whole = fresh.values(Base(base_at(rig, claims, t)), [Effects(batches, running)], levels)
         np.testing.assert_array_equal(data, fresh.bytes(whole))
 
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.engine.shows import Live, effect, on_tempo, program, show
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.playback.ground import base_at
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.tempo import Tempo
@@ -29,10 +29,10 @@ class Desk:
         every = list(state.playing.values())
         rig = state.program.rig
         values = np.zeros(rig.low.size)
-        plan = Plan([one.instance.placed for one in every], len(rig), rig.mixes)
+        batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
         theta = np.array([state.theta(one, t) for one in every])
         weight = np.array([one.weight(t) for one in every])
-        plan.apply(values, Running(theta, weight, [one.layer_shifts for one in every]))
+        batches.apply(values, Running(theta, weight, [one.layer_shifts for one in every]))
         return values[:4]
 
 

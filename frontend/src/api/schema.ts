@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What chosen heads have below all effects: values set by hand, else home, with the range they share. */
+        post: operations["draft_get_base_base_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/effects": {
         parameters: {
             query?: never;
@@ -532,6 +549,48 @@ export interface components {
             action: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * BaseAsk
+         * @description Heads whose base is asked for.
+         */
+        BaseAsk: {
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * BaseValueView
+         * @description One attribute of chosen heads: see `core.explain.base.BaseValue`.
+         */
+        BaseValueView: {
+            /** Attribute */
+            attribute: string;
+            /** By Hand */
+            by_hand: number;
+            /** Family */
+            family: string;
+            /** Heads */
+            heads: string[];
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Mixed */
+            mixed: boolean;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * BaseView
+         * @description The base of chosen heads, attribute by attribute.
+         */
+        BaseView: {
+            /** Values */
+            values: components["schemas"]["BaseValueView"][];
         };
         /**
          * ControlView
@@ -1383,24 +1442,13 @@ export interface components {
         };
         /**
          * RigView
-         * @description The rig. number: as in the header of live frames, whose heads come in this order. limits: low, high and home of
-         *     each attribute, by mode.
+         * @description The rig. number: as in the header of live frames, whose heads come in this order.
          */
         RigView: {
             /** Fixtures */
             fixtures: components["schemas"]["FixtureView"][];
             /** Heads */
             heads: components["schemas"]["HeadView"][];
-            /** Limits */
-            limits: {
-                [key: string]: {
-                    [key: string]: [
-                        number,
-                        number,
-                        number
-                    ];
-                };
-            };
             /** Number */
             number: number;
         };
@@ -1806,6 +1854,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_get_base_base_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaseAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BaseView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.playback.frame import Effects, Levels
 from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
@@ -19,11 +19,11 @@ from zarabanda.messages import AnyAction, LoopHealth, PlayerId, Trouble, Values
 from zarabanda.outputs.base import Output
 from zarabanda.workers import Troubles, in_words
 
+from .batching import Batching, Chain
 from .live.acts import act
 from .live.advance import advance
 from .live.programs import take
 from .live.state import LiveState, Playing
-from .plans import Chain, Plans
 from .program import EMPTY, Program
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
@@ -105,7 +105,7 @@ class Loop:
             raise ZarabandaError(f"{rate:g} Hz is no frame rate; give {MIN_RATE:g} to {MAX_RATE:g} Hz.")
         self.state, self.outputs, self.rate = state, outputs, rate
         self.health, self.troubles = Health(), troubles or Troubles()
-        self.plans = Plans(PRECISION, self.troubles)
+        self.batching = Batching(PRECISION, self.troubles)
         self.on_beat: Callable[[float], None] = lambda t: None
         self.on_failed: Callable[[float], None] = lambda t: None
         self.on_proven: Callable[[Program], None] = lambda program: None
@@ -115,8 +115,8 @@ class Loop:
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[Program] = deque()
         self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
-        self._plan: Plan | Chain = Plan([], 0, EMPTY.rig.mixes, PRECISION)
-        self._plan_is_whole = True
+        self._batches: Batches | Chain = Batches([], 0, EMPTY.rig.mixes, PRECISION)
+        self._batches_are_whole = True
         self._order: list[PlayerId] = []
         self._planned: Mapping[PlayerId, Playing] | None = None
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
@@ -241,17 +241,17 @@ class Loop:
     def _compute(self, t: float) -> Snapshot:
         state = self.state
         program = state.program
-        if state.playing is not self._planned or not self._plan_is_whole:
+        if state.playing is not self._planned or not self._batches_are_whole:
             self._planned, self._order = state.playing, list(state.playing)
             placed = [state.playing[key].instance.placed for key in self._order]
-            self._plan, self._plan_is_whole = self.plans.plan_of(program.rig, placed)
+            self._batches, self._batches_are_whole = self.batching.batches_of(program.rig, placed)
         every = [state.playing[key] for key in self._order]
         theta = [state.theta(one, t) for one in every]
         weight = [one.weight(t) for one in every]
         shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
         running = Running(np.array(theta), np.array(weight), shifts)
-        frame, ground = self.plans.frame(program.rig)
-        stages = [Effects(self._plan, running)]
+        frame, ground = self.batching.frame(program.rig)
+        stages = [Effects(self._batches, running)]
         values = frame.values(ground.at(state.claims, t), stages, Levels(state.grand, state.blackout), t)
         data = frame.bytes(values)
         cells = [one.instance.placed.first_cell for one in every]
@@ -262,13 +262,13 @@ class Loop:
         playing, program = self.state.playing.get(key), self.state.program
         if playing is None or playing.frozen is None:
             return None
-        plan = self.plans.single(program.rig, playing.instance.placed)
+        batches = self.batching.single(program.rig, playing.instance.placed)
         flat = base_at(program.rig, self.state.claims, t).reshape(-1)
-        plan.apply(flat, Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts]))
-        values = flat.reshape(plan.touched.shape)
+        batches.apply(flat, Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts]))
+        values = flat.reshape(batches.touched.shape)
         values[attributes.HUE] %= 360
         values = np.clip(values, program.rig.low, program.rig.high)
         look: Values = {}
-        for row, head in np.argwhere(plan.touched & program.rig.heads.has).tolist():
+        for row, head in np.argwhere(batches.touched & program.rig.heads.has).tolist():
             look.setdefault(attributes.ATTRIBUTES[row].name, {})[program.rig.heads.keys[head]] = float(values[row, head])
         return look

@@ -85,7 +85,7 @@ class Engine:
         except OSError as error:
             self.troubles.tell(JOURNAL, in_words(error))
         self._server.close()
-        self.loop.plans.close()
+        self.loop.batching.close()
 
     def _resume(self) -> None:
         program: Program | None = self._journal.read_program(self._compiled)
@@ -105,11 +105,11 @@ class Engine:
         return program
 
     def _swap(self, program: Program) -> None:
-        """Give the loop a program together with the plan of what will play."""
+        """Give the loop a program together with the batches of what will play."""
         state = self.loop.state
         playing = {key: one.instance for key, one in state.playing.items()} | program.instances
         placed = [playing[key].placed for key in order_in(state, program) if key in playing]
-        self.loop.plans.prepare(program.rig, placed)
+        self.loop.batching.prepare(program.rig, placed)
         self.loop.swap(program)
 
     # link

@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.placement import Placed, place
 from zarabanda.core.playback.claims import Claims
@@ -150,16 +150,16 @@ def frames(universes: int, layers: int, seconds: float) -> Report:
 
 def _work(rig: Rig, placed: list[Placed], base_at: Callable[[float], Base] | None = None) -> Callable[[float], NDArray[np.uint8]]:
     """A whole frame at a θ, up to the packed universes. base_at: the base at a time; none: one that stands still."""
-    plan = Plan(placed, len(rig), rig.mixes, np.float32)
+    batches = Batches(placed, len(rig), rig.mixes, np.float32)
     still: NDArray[Any] = base_of(rig).astype(np.float32)
     still[0] = 60.0
     base, frame, weight = Base(still), Frame(rig, np.float32), np.ones(len(placed))
-    frame.prepare(plan.touched)
+    frame.prepare(batches.touched)
 
     def work(theta: float) -> NDArray[np.uint8]:
         running = Running(np.full(len(placed), theta), weight)
         now = base_at(theta) if base_at else base
-        return frame.bytes(frame.values(now, [Effects(plan, running)], Levels(), 100 + theta))
+        return frame.bytes(frame.values(now, [Effects(batches, running)], Levels(), 100 + theta))
 
     return work
 
@@ -207,8 +207,8 @@ def busy(seconds: float) -> Report:
     placed.append(place(_effect(_CELL_LAYERS, "cells"), cells, rig.heads))
     begun = steal_ticks()
     report = _report(rig, _timed(_work(rig, placed), seconds), begun)
-    plan = Plan(placed, len(rig), rig.mixes)
-    return report | {"effects": len(placed), "batches": plan.batches, "calls": _python_calls(rig, placed)}
+    batches = Batches(placed, len(rig), rig.mixes)
+    return report | {"effects": len(placed), "batches": batches.count, "calls": _python_calls(rig, placed)}
 
 
 CLAIM_HEADS, CLAIM_SHEETS = 2000, 30

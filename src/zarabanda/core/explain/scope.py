@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.effect import Lanes, Path, Spread, Waveform
 from zarabanda.core.effects.placement import place
 from zarabanda.core.explain import weave
@@ -80,10 +80,10 @@ def _forms(woven: weave.Woven, samples: int) -> Floats:
     )
     layers = [replace(block.layer, ratio=1.0, start=0.0, spread=None) for block in blocks]
     placed = [place(replace(alone, layers=(layer,)), np.array([n]), head_set.heads) for n, layer in enumerate(layers)]
-    plan = Plan(placed, len(blocks), head_set.mixes, copies=samples)
+    batches = Batches(placed, len(blocks), head_set.mixes, copies=samples)
     values = np.tile(head_set.base.ravel(), samples)
     theta = np.repeat(np.linspace(0, 1 - 1e-9, samples), len(blocks))
-    plan.apply(values, Running(theta, np.ones(len(theta))))
+    batches.apply(values, Running(theta, np.ones(len(theta))))
     return values.reshape(samples, attributes.COUNT, len(blocks)).transpose(2, 0, 1)
 
 

@@ -9,7 +9,7 @@ from math import lcm
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.effect import Effect, Waveform
 from zarabanda.core.effects.placement import Placed, place
 from zarabanda.core.effects.waveforms import RANDOM_SHAPES
@@ -41,14 +41,14 @@ class Woven:
     theta: Floats
     values: Floats
     raw: Floats
-    _plan: Plan
+    _batches: Batches
     _running: Running
 
     def phases(self) -> dict[int, Floats]:
         """Where each layer's heads are in their cycles, (T, N) 0…1 by layer number; NaN at rest, and where it does not act."""
         found: dict[int, Floats] = {}
         size = len(self.theta) * len(self.head_set.heads)
-        for numbers, who, p in self._plan.where(self._running):
+        for numbers, who, p in self._batches.where(self._running):
             for number in np.unique(numbers):
                 own = found.setdefault(int(number), np.full(size, np.nan))
                 mine = numbers == number
@@ -70,21 +70,21 @@ def over_time(
     """
     count = len(head_set.heads)
     placed = placed or place(effect, np.arange(count), head_set.heads)
-    plan = Plan([placed], count, head_set.mixes, precision, copies=len(theta))
+    batches = Batches([placed], count, head_set.mixes, precision, copies=len(theta))
     raw = np.empty((len(theta), attributes.COUNT, count), precision)
     raw[:] = head_set.base
     values = raw.reshape(-1)
     ended = (theta >= effect.ends_after) if effect.ends_after > 0 else np.zeros(len(theta), bool)
     running = Running(theta, np.where(ended, 0.0, 1.0))
-    plan.apply(values, running)
+    batches.apply(values, running)
     clamped = np.empty_like(raw)
     clamped[:] = np.clip(head_set.base, head_set.low, head_set.high)
-    for row in np.flatnonzero(plan.touched.any(axis=1)):
+    for row in np.flatnonzero(batches.touched.any(axis=1)):
         own = raw[:, row]
         if attributes.ATTRIBUTES[row].circle:
             own %= 360
         clamped[:, row] = np.clip(own, head_set.low[row], head_set.high[row])
-    return Woven(effect, head_set, placed, theta, clamped, raw, plan, running)
+    return Woven(effect, head_set, placed, theta, clamped, raw, batches, running)
 
 
 def moved(effect: Effect, head_set: HeadSet) -> list[str]:

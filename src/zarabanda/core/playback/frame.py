@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from zarabanda.core.clamp import as_constant
-from zarabanda.core.effects.batch.plan import Running
+from zarabanda.core.effects.batch.batches import Running
 from zarabanda.core.playback.ground import Base
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
@@ -25,12 +25,12 @@ Bools = NDArray[np.bool_]
 
 
 class Acting(Protocol):
-    """Effects that act on values: a plan, or some of them one after another."""
+    """Effects that act on values: as batches, or several sets of them one after another."""
 
     touched: Bools
 
     def apply(self, values: Floats, running: Running) -> None:
-        """As `Plan.apply`."""
+        """As `Batches.apply`."""
 
 
 class Stage(Protocol):
@@ -106,7 +106,7 @@ class Frame:
     """Computes frames for one rig; the arrays it returns are buffers that the next frame overwrites."""
 
     def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
-        """precision: of the values; that of the plans that it is given."""
+        """precision: of the values; that of the batches that it is given."""
         self.rig, self._precision = rig, precision
         self._mapper = Mapper(rig, precision)
         self._values = self._mapper.values

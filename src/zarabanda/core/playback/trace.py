@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Levels
@@ -70,7 +70,7 @@ def trace(
     steps += _in_range(steps, now())
     for one in effects:
         for block in one.placed.blocks:
-            layer = Plan([replace(one.placed, blocks=(block,))], len(rig), rig.mixes)
+            layer = Batches([replace(one.placed, blocks=(block,))], len(rig), rig.mixes)
             layer.apply(values.reshape(-1), Running(np.array([one.theta]), np.array([one.weight]), [one.shifts]))
             if layer.touched[rows, number].any():
                 words = one.words[block.number] if block.number < len(one.words) else ""

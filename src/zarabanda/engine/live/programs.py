@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
@@ -121,8 +121,8 @@ def _lane_zero(state: LiveState, playing: Playing, theta: float) -> dict[int, fl
     placed, rig = playing.instance.placed, state.program.rig
     if not placed.blocks or max(int(block.head.max()) for block in placed.blocks) >= len(rig):
         return {}
-    plan = Plan([placed], len(rig), rig.mixes)
-    phases = plan.lane_zero_phase(Running(np.array([theta]), np.array([1.0]), [playing.layer_shifts]))
+    batches = Batches([placed], len(rig), rig.mixes)
+    phases = batches.lane_zero_phase(Running(np.array([theta]), np.array([1.0]), [playing.layer_shifts]))
     circuits = {block.number: block.circuit for block in placed.blocks}
     starts = {block.number: 0.0 if block.is_relay else block.layer.start / 360 for block in placed.blocks}
     return {number: (phase - starts[number]) % circuits[number] for (_, number), phase in phases.items()}

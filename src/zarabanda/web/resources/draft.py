@@ -7,6 +7,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 from sqlalchemy import select
 
+from zarabanda.core.explain.base import base_of
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import PlayerId, PreviewValues
 from zarabanda.show import repositories
@@ -14,7 +15,7 @@ from zarabanda.show.tables import DraftEffect, EffectRow
 
 from ..context import browser_id, context
 from ..parts import Done, Id
-from .draft_models import DraftEffectView, DraftValues, DraftView, FrozenLook, OnDraft
+from .draft_models import BaseAsk, BaseValueView, BaseView, DraftEffectView, DraftValues, DraftView, FrozenLook, OnDraft
 from .rig import known_heads
 
 api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])
@@ -37,6 +38,22 @@ def get_draft() -> DraftView:
             values=repositories.draft.values(session),
             effects=[DraftEffectView(id=d.id, effect_id=e.id, name=e.name, kept=e.kept, heads=d.heads) for d, e in rows],
         )
+
+
+@api.post("/base", responses={200: BaseView})
+def get_base(body: BaseAsk) -> BaseView:
+    """What chosen heads have below all effects: values set by hand, else home, with the range they share."""
+    with context().store.reading() as session:
+        values = repositories.draft.values(session)
+    return BaseView(
+        values=[
+            BaseValueView(
+                attribute=one.attribute.name, label=one.attribute.label, unit=one.attribute.unit, family=one.attribute.family,
+                heads=list(one.heads), low=one.low, high=one.high, value=one.value, mixed=one.mixed, by_hand=one.by_hand,
+            )
+            for one in base_of(context().link.rig, values, body.heads)
+        ]
+    )  # fmt: skip
 
 
 @api.post("/values", responses={200: Done})

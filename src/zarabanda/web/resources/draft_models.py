@@ -32,6 +32,33 @@ class DraftView(BaseModel):
     effects: list[DraftEffectView]
 
 
+class BaseAsk(Part):
+    """Heads whose base is asked for."""
+
+    heads: HeadKeys
+
+
+class BaseValueView(BaseModel):
+    """One attribute of chosen heads: see `core.explain.base.BaseValue`."""
+
+    attribute: str
+    label: str
+    unit: str
+    family: str
+    heads: list[str]
+    low: float
+    high: float
+    value: float
+    mixed: bool
+    by_hand: int
+
+
+class BaseView(BaseModel):
+    """The base of chosen heads, attribute by attribute."""
+
+    values: list[BaseValueView]
+
+
 class DraftValues(Part):
     """Values of attributes by head, natural units; null takes one back. preview: shown, not kept; fade_s: in which they go
     there on stage."""

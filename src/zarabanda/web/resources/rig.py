@@ -47,13 +47,7 @@ def get_rig() -> RigView:
         )
         for f in fixtures
     ]  # fmt: skip
-    limits: dict[str, dict[str, tuple[float, float, float]]] = {}
-    for n, head in enumerate(heads):
-        mode = views[int(rig.fixture[n])].mode
-        if mode not in limits:
-            rows = [(name, attributes.INDEX[name]) for name in head.attributes]
-            limits[mode] = {name: (rig.low[r, n], rig.high[r, n], rig.home[r, n]) for name, r in rows}
-    return RigView(number=link.rig_number, fixtures=views, heads=heads, limits=limits)
+    return RigView(number=link.rig_number, fixtures=views, heads=heads)
 
 
 @api.post("/selection", responses={200: SelectionView})

@@ -37,11 +37,9 @@ class FixtureView(BaseModel):
 
 
 class RigView(BaseModel):
-    """The rig. number: as in the header of live frames, whose heads come in this order. limits: low, high and home of
-    each attribute, by mode."""
+    """The rig. number: as in the header of live frames, whose heads come in this order."""
 
     number: int
-    limits: dict[str, dict[str, tuple[float, float, float]]]
     fixtures: list[FixtureView]
     heads: list[HeadView]
 

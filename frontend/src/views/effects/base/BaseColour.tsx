@@ -13,8 +13,7 @@ import {
 import { useState } from "react";
 import styled from "styled-components";
 
-import type { Schemas } from "../../../api/client";
-import { forAll, type BaseEdit } from "./base";
+import { forAll, type Base, type BaseEdit } from "./base";
 
 const Box = styled.div`
   display: grid;
@@ -65,18 +64,23 @@ const FieldRow = styled(ColorField)`
 const RGB = ["red", "green", "blue"] as const;
 
 interface Props {
-  values: Record<string, Record<string, number>>;
-  heads: Schemas["HeadView"][];
+  /** Red, green and blue. */
+  base: Base[];
   edit: BaseEdit;
 }
 
 /** The base colour: drives of red, green and blue, as they stand. */
-export function BaseColour({ values, heads, edit }: Props) {
-  const able = heads.filter((head) => head.attributes.includes("red")).map((head) => head.key);
-  const first = able[0]!;
-  const [red, green, blue] = RGB.map((name) => Math.round((values[name]?.[first] ?? 1) * 255));
+export function BaseColour({ base, edit }: Props) {
+  const able = base[0]!.heads;
+  const [red, green, blue] = base.map((one) => Math.round(one.value * 255));
   const [held, setHeld] = useState<Color | null>(null);
   const colour = held ?? parseColor(`rgb(${red}, ${green}, ${blue})`).toFormat("hsb");
+  const stands = base.map((one) => one.value).join();
+  const [seen, setSeen] = useState(stands);
+  if (seen !== stands) {
+    setSeen(stands);
+    setHeld(null); // what was kept has come back
+  }
   const drives = (next: Color) => {
     const rgb = next.toFormat("rgb");
     return Object.fromEntries(RGB.map((name) => [name, forAll(able, rgb.getChannelValue(name) / 255)]));
@@ -87,7 +91,7 @@ export function BaseColour({ values, heads, edit }: Props) {
   };
   const keep = (next: Color) => {
     setHeld(next);
-    void edit.commit(drives(next), "Set colour").then(() => setHeld(null));
+    void edit.commit(drives(next), "Set colour").then((kept) => kept || setHeld(null));
   };
   return (
     <Box>

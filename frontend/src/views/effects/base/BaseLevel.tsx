@@ -22,17 +22,8 @@ const Row = styled.div`
 const HOLD_MS = 600;
 
 /** A base value in its own unit: slide or type. */
-export function BaseLevel({
-  label,
-  unit,
-  base,
-  edit,
-}: {
-  label: string;
-  unit: string;
-  base: Base;
-  edit: BaseEdit;
-}) {
+export function BaseLevel({ base, edit }: { base: Base; edit: BaseEdit }) {
+  const { label, unit } = base;
   const [held, setHeld] = useState<number | null>(null);
   const timer = useRef(0);
   const value = held ?? Math.round(base.value * 10) / 10;
@@ -40,14 +31,19 @@ export function BaseLevel({
   const keep = (next: number) => {
     clearTimeout(timer.current);
     setHeld(next);
-    void edit.commit(values(next), `Set ${label.toLowerCase()}`).then(() => setHeld(null));
+    void edit.commit(values(next), `Set ${label.toLowerCase()}`).then((kept) => kept || setHeld(null));
   };
   useEffect(() => () => clearTimeout(timer.current), []);
+  const [seen, setSeen] = useState(base);
+  if (seen !== base) {
+    setSeen(base);
+    setHeld(null); // what was kept has come back
+  }
   return (
     <Row>
       <span>
         {label}
-        <small>{base.mixed ? "mixed" : base.set ? "" : "home"}</small>
+        <small>{base.mixed ? "mixed" : base.by_hand ? "" : "home"}</small>
       </span>
       <NumberField
         label={label}

@@ -1,12 +1,12 @@
 import { Undo } from "lucide-react";
 import styled from "styled-components";
 
-import { useDraft, useRig } from "../../../api/queries";
+import { useBase } from "../../../api/queries";
 import { useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
 import { BaseColour } from "./BaseColour";
 import { BaseLevel } from "./BaseLevel";
-import { baseOf, useBase } from "./base";
+import { useBaseEdit } from "./base";
 
 const Panel = styled.aside`
   padding: 12px 16px;
@@ -20,25 +20,19 @@ const Panel = styled.aside`
     min-height: 40px;
   }
 `;
-const PLAIN: Record<string, { label: string; unit: string }> = {
-  intensity: { label: "Intensity", unit: "%" },
-  pan: { label: "Pan", unit: "°" },
-  tilt: { label: "Tilt", unit: "°" },
-  zoom: { label: "Zoom", unit: "°" },
-};
+const RGB = ["red", "green", "blue"];
 
 /** The base of the selection, set by hand: what effects move. */
 export function BasePanel() {
-  const { data: rig } = useRig();
-  const { data: draft } = useDraft();
   const selection = useDesk((state) => state.selection);
-  const edit = useBase();
-  const heads = new Set(selection);
-  const chosen = (rig?.heads ?? []).filter((head) => heads.has(head.key));
-  const set = Object.values(draft?.values ?? {}).some((values) => selection.some((key) => key in values));
+  const { data } = useBase(selection);
+  const edit = useBaseEdit();
+  const values = data?.values ?? [];
+  const byHand = values.filter((one) => one.by_hand);
+  const colour = values.filter((one) => RGB.includes(one.attribute));
   function level(attribute: string) {
-    const base = rig && baseOf(attribute, chosen, rig, draft?.values ?? {});
-    return base && <BaseLevel key={attribute} {...PLAIN[attribute]!} base={base} edit={edit} />;
+    const base = values.find((one) => one.attribute === attribute);
+    return base && <BaseLevel key={attribute} base={base} edit={edit} />;
   }
   if (!selection.length)
     return (
@@ -51,16 +45,14 @@ export function BasePanel() {
     <Panel aria-label="Base">
       <h2>
         Base of {selection.length} head{selection.length === 1 ? "" : "s"}
-        {set && (
-          <Button data-variant="small" onPress={() => edit.takeBack(draft!.values)}>
+        {byHand.length > 0 && (
+          <Button data-variant="small" onPress={() => edit.takeBack(byHand)}>
             <Undo size={14} aria-hidden="true" /> Take back
           </Button>
         )}
       </h2>
       {level("intensity")}
-      {chosen.some((head) => head.attributes.includes("red")) && (
-        <BaseColour values={draft?.values ?? {}} heads={chosen} edit={edit} />
-      )}
+      {colour.length === RGB.length && <BaseColour base={colour} edit={edit} />}
       {["pan", "tilt", "zoom"].map(level)}
     </Panel>
   );

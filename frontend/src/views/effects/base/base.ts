@@ -2,45 +2,8 @@ import { useMemo } from "react";
 
 import { api, take, type Schemas } from "../../../api/client";
 import { refresh, tell } from "../../../api/queries";
-import { useDesk } from "../../../state";
 
-type Head = Schemas["HeadView"];
-type Values = Record<string, Record<string, number>>;
-
-export interface Base {
-  attribute: string;
-  heads: string[];
-  low: number;
-  high: number;
-  value: number;
-  /** Whether all heads have this value, set by hand. */
-  set: boolean;
-  mixed: boolean;
-}
-
-/** What the selection has of an attribute: its range, the first head's value, whether it was set. */
-export function baseOf(
-  attribute: string,
-  heads: readonly Head[],
-  rig: Schemas["RigView"],
-  values: Values,
-): Base | null {
-  const able = heads.filter((head) => head.attributes.includes(attribute));
-  const first = able[0];
-  if (!first) return null;
-  const modes = new Map(rig.fixtures.map((fixture) => [fixture.number, fixture.mode]));
-  const limits = able.map((head) => rig.limits[modes.get(head.fixture)!]![attribute]!);
-  const each = able.map((head, n) => values[attribute]?.[head.key] ?? limits[n]![2]);
-  return {
-    attribute,
-    heads: able.map((head) => head.key),
-    low: Math.max(...limits.map((limit) => limit[0])),
-    high: Math.min(...limits.map((limit) => limit[1])),
-    value: each[0]!,
-    set: able.every((head) => head.key in (values[attribute] ?? {})),
-    mixed: each.some((value) => Math.abs(value - each[0]!) > 1e-6),
-  };
-}
+export type Base = Schemas["BaseValueView"];
 
 /** The same value for all heads. */
 export const forAll = (heads: readonly string[], value: number | null) =>
@@ -48,8 +11,9 @@ export const forAll = (heads: readonly string[], value: number | null) =>
 
 export interface BaseEdit {
   preview: (values: Record<string, Record<string, number | null>>) => void;
-  commit: (values: Record<string, Record<string, number | null>>, label: string) => Promise<void>;
-  takeBack: (values: Values) => void;
+  /** False where it was refused. */
+  commit: (values: Record<string, Record<string, number | null>>, label: string) => Promise<boolean>;
+  takeBack: (values: readonly Base[]) => void;
 }
 
 type Change = Record<string, Record<string, number | null>>;
@@ -87,30 +51,29 @@ class Previews {
 }
 
 /** Ways to set base values: previews while a control moves (newest wins), one edit when it is let go. */
-export function useBase(): BaseEdit {
+export function useBaseEdit(): BaseEdit {
   return useMemo(() => {
     const previews = new Previews();
     async function commit(values: Change, label: string) {
       previews.drop();
-      await post(values, false, label).catch(tell);
-      refresh();
+      try {
+        await post(values, false, label);
+        return true;
+      } catch (error) {
+        tell(error);
+        return false;
+      } finally {
+        refresh();
+      }
     }
     return {
       preview: (values) => void previews.show(values),
       commit,
-      takeBack: (values) => {
-        const { selection } = useDesk.getState();
-        const back = Object.fromEntries(
-          Object.entries(values).map(([name, heads]) => [
-            name,
-            forAll(
-              selection.filter((key) => key in heads),
-              null,
-            ),
-          ]),
-        );
-        void commit(back, "Take back values");
-      },
+      takeBack: (values) =>
+        void commit(
+          Object.fromEntries(values.map(({ attribute, heads }) => [attribute, forAll(heads, null)])),
+          "Take back values",
+        ),
     };
   }, []);
 }

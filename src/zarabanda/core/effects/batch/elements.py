@@ -1,4 +1,4 @@
-"""Batches of elements that are computed alike: same form, same way of acting on the values (see `plan`).
+"""Batches of elements that are computed alike: same form, same way of acting on the values (see `Batches`).
 
 A batch is evaluated once a frame (`evaluate`), then acts on the values in one or more rounds (`act`).
 """

@@ -67,8 +67,8 @@ class _Rows:
         )
 
 
-class Plan:
-    """A batch of placed effects over `heads` heads, evaluated by `apply`.
+class Batches:
+    """Placed effects over `heads` heads, evaluated by `apply`.
 
     copies: independent copies of all heads and instances, side by side (for times beside each other). Values are then
     (copies × attributes × heads) flat, θ and weights (copies × instances).
@@ -119,7 +119,7 @@ class Plan:
         """(A, N) true where some layer changes a value: only these can leave their range."""
 
     @property
-    def batches(self) -> int:
+    def count(self) -> int:
         """How many forms are computed apart."""
         return len(self._batches)
 

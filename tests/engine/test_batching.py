@@ -1,4 +1,4 @@
-"""Plans made off the loop: whatever is at hand gives the light of the one plan."""
+"""Batches made off the loop: whatever is at hand gives the light of those made as one."""
 
 import numpy as np
 from hypothesis import given, settings
@@ -7,27 +7,27 @@ from hypothesis import strategies as st
 from tests.documents import effects
 from tests.engine.shows import RIG, rig_part
 from tests.waiting import until
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import place
+from zarabanda.engine.batching import Batching
 from zarabanda.engine.decoding import rig_of
-from zarabanda.engine.plans import Plans
 from zarabanda.formats import effect_document
 from zarabanda.workers import Troubles
 
 RIG_ = rig_of(rig_part(RIG))
 
 
-class NoWorker(Plans):
+class NoWorker(Batching):
     """As if the worker never came to it."""
 
     def _make_one(self):
         return False
 
 
-def light(plan, count, theta):
+def light(batches, count, theta):
     flat = RIG_.home.ravel().copy()
     weights = np.linspace(1, 0.4, count)
-    plan.apply(flat, Running(np.full(count, theta), weights, [[0.1 * n] for n in range(count)]))
+    batches.apply(flat, Running(np.full(count, theta), weights, [[0.1 * n] for n in range(count)]))
     return flat
 
 
@@ -39,27 +39,27 @@ def light(plan, count, theta):
 )
 def test_what_starts_and_ends_unforeseen_looks_as_planned(documents, moments, theta):
     placed = [place(effect_document.read(one).to_core(), np.arange(4), RIG_.heads) for one in documents]
-    plans = NoWorker(np.float64, Troubles())
-    plans.prepare(RIG_, placed)
-    plans.plan_of(RIG_, placed)
+    batching = NoWorker(np.float64, Troubles())
+    batching.prepare(RIG_, placed)
+    batching.batches_of(RIG_, placed)
     for moment in moments:
         playing = [placed[n] for n in moment if n < len(placed)]
-        chain, _ = plans.plan_of(RIG_, playing)
-        whole = Plan(playing, len(RIG_), RIG_.mixes)
+        chain, _ = batching.batches_of(RIG_, playing)
+        whole = Batches(playing, len(RIG_), RIG_.mixes)
         np.testing.assert_allclose(light(chain, len(playing), theta), light(whole, len(playing), theta), atol=1e-9)
         assert (chain.touched >= whole.touched).all()
 
 
 def test_what_nobody_foresaw_is_planned_by_the_worker():
     placed = [place(effect_document.read({"name": "x", "layers": [LAYER]}).to_core(), np.arange(4), RIG_.heads) for _ in range(3)]
-    plans = Plans(np.float64, Troubles())
-    plans.prepare(RIG_, placed[:1])
-    assert plans.plan_of(RIG_, placed[:1])[1]
-    assert not plans.plan_of(RIG_, placed)[1]
-    assert until(lambda: plans.plan_of(RIG_, placed)[1], 10)
+    batching = Batching(np.float64, Troubles())
+    batching.prepare(RIG_, placed[:1])
+    assert batching.batches_of(RIG_, placed[:1])[1]
+    assert not batching.batches_of(RIG_, placed)[1]
+    assert until(lambda: batching.batches_of(RIG_, placed)[1], 10)
     other = rig_of(rig_part(RIG | {"revision": "2"}))
-    assert not plans.plan_of(other, placed)[1], "another rig, other plans"
-    plans.close()
+    assert not batching.batches_of(other, placed)[1], "another rig, other batches"
+    batching.close()
 
 
 LAYER = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "rise"}, "anchor": {"kind": "above", "depth": 40}}

@@ -1,4 +1,4 @@
-"""Plans of what plays, made off the frame loop. The loop itself makes at most the plan of a single effect."""
+"""What plays, put into batches off the frame loop. The loop itself makes at most those of a single effect."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
-from zarabanda.core.effects.batch.plan import Plan, Running
+from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.frame import Frame
 from zarabanda.core.playback.ground import Ground
@@ -22,85 +22,85 @@ Key = tuple[int, ...]
 
 
 class Chain:
-    """Plans one after another, as if they were one: what plays in their order. at: what of a running each of them takes;
+    """Sets of batches one after another, as if they were one: what plays in their order. at: what of a running each takes;
     −1 where it plays no more."""
 
-    def __init__(self, plans: Sequence[Plan], at: Sequence[Sequence[int]]) -> None:
-        self._plans = [(plan, list(places)) for plan, places in zip(plans, at, strict=True)]
-        self.touched: NDArray[np.bool_] = np.logical_or.reduce([plan.touched for plan in plans])
+    def __init__(self, several: Sequence[Batches], at: Sequence[Sequence[int]]) -> None:
+        self._several = [(batches, list(places)) for batches, places in zip(several, at, strict=True)]
+        self.touched: NDArray[np.bool_] = np.logical_or.reduce([batches.touched for batches in several])
 
     def apply(self, values: NDArray[np.float64], running: Running) -> None:
-        """As `Plan.apply`."""
+        """As `Batches.apply`."""
         theta, weight = np.append(running.theta, 0.0), np.append(running.weight, 0.0)
         shifts = [*running.shifts, ()] if running.shifts else ()
-        for plan, places in self._plans:
+        for batches, places in self._several:
             own = [shifts[place] for place in places] if shifts else ()
-            plan.apply(values, Running(theta[places], weight[places], own))
+            batches.apply(values, Running(theta[places], weight[places], own))
 
 
 class _ForRig:
-    """What is kept for one rig: its frame and ground, plans that were made, and the newest of them that was used."""
+    """What is kept for one rig: its frame and ground, batches that were made, and the newest of them that were used."""
 
     def __init__(self, rig: Rig, precision: DTypeLike) -> None:
         self.rig, self._precision = rig, precision
         self.frame, self.ground = Frame(rig, precision), Ground(rig, precision)
-        self.made: dict[Key, tuple[list[Placed], Plan]] = {}
-        self.latest: tuple[list[Placed], Plan] | None = None
+        self.made: dict[Key, tuple[list[Placed], Batches]] = {}
+        self.latest: tuple[list[Placed], Batches] | None = None
         self.wanted: Key = ()
-        self._singles: dict[int, tuple[Placed, Plan]] = {}
+        self._singles: dict[int, tuple[Placed, Batches]] = {}
 
-    def plan(self, placed: Sequence[Placed]) -> Plan:
-        """Make a plan."""
-        return Plan(placed, len(self.rig), self.rig.mixes, self._precision)
+    def make(self, placed: Sequence[Placed]) -> Batches:
+        """Put effects into batches."""
+        return Batches(placed, len(self.rig), self.rig.mixes, self._precision)
 
-    def keep(self, key: Key, placed: list[Placed], plan: Plan) -> None:
-        """Keep a plan; the oldest goes."""
-        self.frame.prepare(plan.touched)
-        self.made[key] = (placed, plan)
+    def keep(self, key: Key, placed: list[Placed], batches: Batches) -> None:
+        """Keep batches; the oldest go."""
+        self.frame.prepare(batches.touched)
+        self.made[key] = (placed, batches)
         for old in list(self.made)[:-_KEPT]:
             self.made.pop(old, None)
 
-    def single(self, placed: Placed) -> Plan:
-        """The plan of one effect alone."""
+    def single(self, placed: Placed) -> Batches:
+        """The batches of one effect alone."""
         known = self._singles.get(id(placed))
         if known is None:
-            known = (placed, self.plan([placed]))
+            known = (placed, self.make([placed]))
             self._singles[id(placed)] = known
             for old in list(self._singles)[:-_SINGLES_KEPT]:
                 self._singles.pop(old, None)
         return known[1]
 
     def chained(self, placed: list[Placed]) -> Chain:
-        """The latest plan without what plays no more, then what is new; or each effect alone, where the order is another."""
+        """The latest batches without what plays no more, then what is new; or each effect alone, where the order is another."""
         number = {id(one): n for n, one in enumerate(placed)}
         before = self.latest[0] if self.latest is not None else []
         at = [number.get(id(one), -1) for one in before]
         staying = [place for place in at if place >= 0]
         first = 0
-        plans: list[Plan] = []
+        several: list[Batches] = []
         places: list[list[int]] = []
         if self.latest is not None and staying == list(range(len(staying))):
-            plans, places, first = [self.latest[1]], [at], len(staying)
+            several, places, first = [self.latest[1]], [at], len(staying)
         for n in range(first, len(placed)):
-            plans.append(self.single(placed[n]))
+            several.append(self.single(placed[n]))
             places.append([n])
-        if not plans:
-            plans, places = [self.plan([])], [[]]
-        return Chain(plans, places)
+        if not several:
+            several, places = [self.make([])], [[]]
+        return Chain(several, places)
 
 
-class Plans:
-    """Keeps the plans of what played lately and may play next, for the newest rigs.
+class Batching:
+    """Keeps the batches of what played lately and may play next, for the newest rigs.
 
-    Whoever compiles calls `prepare` before the loop needs a plan. What nobody foresaw (an effect is started by hand) is
-    put together from plans that are there, exactly as it will be, while a worker makes one plan of it.
+    Whoever compiles calls `prepare` before the loop needs them. What nobody foresaw (an effect is started by hand) is
+    put together from batches that are there, exactly as it will be, while a worker makes one set of it.
     """
 
     def __init__(self, precision: DTypeLike, troubles: Troubles) -> None:
         self._precision = precision
         self._rigs: list[_ForRig] = []
         self._asked: queue.SimpleQueue[tuple[Rig, list[Placed]]] = queue.SimpleQueue()
-        self._worker = Worker("Plans of effects", self._make_one, troubles).start()
+        self._worker = Worker("Batches of effects", self._make_one, troubles).start()
 
     def _of(self, rig: Rig) -> _ForRig:
         for known in self._rigs:
@@ -116,23 +116,23 @@ class Plans:
         return kept.frame, kept.ground
 
     def prepare(self, rig: Rig, placed: Sequence[Placed]) -> None:
-        """Make the plan of what will play; in the thread of whoever calls."""
+        """Make the batches of what will play; in the thread of whoever calls."""
         kept = self._of(rig)
-        key = tuple(map(id, placed))  # none is used twice, since what is placed is kept with its plan
+        key = tuple(map(id, placed))  # none is used twice, since what is placed is kept with its batches
         if key not in kept.made:
-            kept.keep(key, list(placed), kept.plan(placed))
+            kept.keep(key, list(placed), kept.make(placed))
 
     def _make_one(self) -> None:
         rig, placed = self._asked.get()
         if any(kept.rig is rig for kept in self._rigs):
             self.prepare(rig, placed)
 
-    def single(self, rig: Rig, placed: Placed) -> Plan:
-        """The plan of one effect alone."""
+    def single(self, rig: Rig, placed: Placed) -> Batches:
+        """The batches of one effect alone."""
         return self._of(rig).single(placed)
 
-    def plan_of(self, rig: Rig, placed: list[Placed]) -> tuple[Plan | Chain, bool]:
-        """What computes these effects in their order, and whether it is one plan already; never slow."""
+    def batches_of(self, rig: Rig, placed: list[Placed]) -> tuple[Batches | Chain, bool]:
+        """What computes these effects in their order, and whether they are made as one already; never slow."""
         kept = self._of(rig)
         key = tuple(map(id, placed))
         known = kept.made.pop(key, None)
