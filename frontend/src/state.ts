@@ -20,6 +20,8 @@ interface Desk {
   selection: string[];
   /** How it was ordered last, in words. */
   order: string;
+  /** Whether fixtures are taken as their cells, each a light of its own. */
+  cells: boolean;
   stages: Record<View, StageSize>;
   /** The size before it filled the page. */
   before: StageSize;
@@ -39,6 +41,7 @@ export const useDesk = create<Desk>(() => ({
   view: "effects",
   selection: [],
   order: "as picked",
+  cells: false,
   stages: { rig: "strip", effects: "strip", busk: "strip", output: "strip" },
   before: "strip",
   elevation: "front",

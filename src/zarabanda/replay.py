@@ -19,7 +19,7 @@ from zarabanda.core.playback.frame import Effects, Frame, Levels
 from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.playback.trace import Playing, trace
 from zarabanda.core.rig import attributes
-from zarabanda.core.rig.rig import EMITTERS, Channel, ModeSpec
+from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec
 from zarabanda.demo import salt_light
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
@@ -35,10 +35,10 @@ from zarabanda.messages import (
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
+    FixturePart,
+    ModePart,
     PalettePart,
     PartKey,
-    PatchedFixture,
-    RigPart,
     ShowUpdate,
     TempoPart,
     action,
@@ -59,7 +59,7 @@ def demo_parts() -> list[AnyPart]:
         try:
             salt_light.build(store)
             with store.reading() as session:
-                return [compiling.rig(session), *compiling.all_parts(session)]
+                return compiling.all_parts(session)
         finally:
             store.close()
 
@@ -74,8 +74,8 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     limits = {row.name: (row.low, row.high, home.get(row.name, row.home)) for row in rows}
     mode = ModeSpec("head", "spot", "rgb", channels, len(rows), limits)
     fixtures = [
-        PatchedFixture(
-            n + 1, head.id, "head", (head.x, head.y, head.z),
+        FixturePart(
+            n + 1, head.id, 1, (head.x, head.y, head.z),
             universe=1 + n // _HEADS_A_UNIVERSE, address=1 + n % _HEADS_A_UNIVERSE * len(rows),
         )
         for n, head in enumerate(show.heads)
@@ -84,7 +84,7 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     tempos = {name: n + 1 for n, name in enumerate(show.tempos)}
     palettes = {name: n + 1 for n, name in enumerate(show.palettes)}
     effects = {effect.name: n + 1 for n, effect in enumerate(show.effects)}
-    parts: list[AnyPart] = [RigPart("1", (mode,), tuple(fixtures))]
+    parts: list[AnyPart] = [ModePart(1, mode), *fixtures]
     parts += [TempoPart(tempos[name], name, bpm, tempos[name]) for name, bpm in show.tempos.items()]
     for name, document in show.palettes.items():
         made = document.to_core(name)
@@ -133,8 +133,7 @@ class Replay:
     def __init__(self, request: ReplayRequest) -> None:
         small = isinstance(request.show, ReplayShow)
         parts = parts_of(request.show) if isinstance(request.show, ReplayShow) else demo_parts()
-        [rig] = [part for part in parts if isinstance(part, RigPart)]
-        self.keys = {fixture.name: str(fixture.number) for fixture in rig.fixtures} if small else {}
+        self.keys = {part.name: str(part.id) for part in parts if isinstance(part, FixturePart)} if small else {}
         self._palettes = {one.name: Palette(one.name, one.values, one.own) for one in parts if isinstance(one, PalettePart)}
         self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
         self._effects = {one.document["name"]: one.id for one in parts if isinstance(one, EffectPart)}

@@ -2,7 +2,7 @@
 
 import copy
 
-from tests.engine.shows import RIG, rig_part
+from tests.engine.shows import RIG, rig_parts
 from zarabanda.core.explain.base import base_of
 from zarabanda.core.rig.attributes import INDEX
 from zarabanda.engine.decoding import rig_of
@@ -12,8 +12,8 @@ NARROW["modes"].append(NARROW["modes"][0] | {"name": "narrow", "limits": {"zoom"
 NARROW["modes"].append(
     NARROW["modes"][0] | {"name": "apart", "emitters": "none", "channels": [], "limits": {"intensity": (0, 50, 5)}}
 )
-NARROW["fixtures"][1]["mode"], NARROW["fixtures"][2]["mode"] = "narrow", "apart"
-RIG_ = rig_of(rig_part(NARROW))
+NARROW["fixtures"][1]["mode"], NARROW["fixtures"][2]["mode"] = 2, 3
+RIG_ = rig_of(rig_parts(NARROW))
 
 
 def of(heads, values=None):

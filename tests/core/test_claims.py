@@ -18,7 +18,8 @@ from zarabanda.core.playback.looks import cells_of, changed, held
 from zarabanda.core.playback.shares import EASES, Release, Timing, alike
 from zarabanda.core.playback.trace import Playing, trace
 from zarabanda.core.rig import attributes
-from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
+from zarabanda.core.rig.modes import Channel, ModeSpec
+from zarabanda.core.rig.rig import FixtureSpec, build
 from zarabanda.formats import effect_document
 
 SPOT = ModeSpec(

@@ -14,7 +14,8 @@ from zarabanda.core.playback.ground import Base, Ground, base_at
 from zarabanda.core.playback.looks import base_of, cells_of, changed, held
 from zarabanda.core.playback.shares import Timing, alike
 from zarabanda.core.rig import attributes, stage
-from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, build
+from zarabanda.core.rig.modes import Channel, ModeSpec
+from zarabanda.core.rig.rig import FixtureSpec, build
 from zarabanda.formats import effect_document
 
 SPOT = ModeSpec(

@@ -7,9 +7,10 @@ from zarabanda.core.rig.heads import Heads
 from zarabanda.core.selection.words import parse
 from zarabanda.errors import ZarabandaError
 
-KEYS = [str(n) for n in (101, 102, 103, 104, 105)] + ["201.1", "201.2", "201.3", "202.1"]
-HEADS = Heads(KEYS, np.array([[n, 0, 0] for n in range(len(KEYS))], float), np.ones((1, len(KEYS)), bool))
-GROUPS = {"rear spots": KEYS[:5], "battens": KEYS[5:], "rear bar": KEYS[:2]}
+KEYS = [str(n) for n in (101, 102, 103, 104, 105)] + ["201.1", "201.2", "201.3", "202.1", "301"]
+WITH_CELLS = [*KEYS, "301.1", "301.2"]
+HEADS = Heads(WITH_CELLS, np.array([[n, 0, 0] for n in range(len(WITH_CELLS))], float), np.ones((1, len(WITH_CELLS)), bool))
+GROUPS = {"rear spots": KEYS[:5], "battens": KEYS[5:-1], "rear bar": KEYS[:2]}
 
 
 @pytest.mark.parametrize(
@@ -26,6 +27,9 @@ GROUPS = {"rear spots": KEYS[:5], "battens": KEYS[5:], "rear bar": KEYS[:2]}
         ("201.2-202.1", ["201.2", "201.3", "202.1"]),
         ("101, 101-102", ["101", "102"]),
         ("all", KEYS),
+        ("301, 201", ["301", "201.1", "201.2", "201.3"]),
+        ("301, cells", ["301.1", "301.2"]),
+        ("301.2, 301.1, whole, 101", ["301", "101"]),
     ],
 )
 def test_words(text, expected):
@@ -38,7 +42,7 @@ def test_words_alone_work_on_the_current_selection():
 
 @pytest.mark.parametrize(
     ("text", "part"),
-    [("", "Type a selection"), ("foo", "means nothing"), ("rear", "several groups"), ("900-910", "101 to 202"),
+    [("", "Type a selection"), ("foo", "means nothing"), ("rear", "several groups"), ("900-910", "101 to 301"),
      ("odd", "needs heads"),
      ("every 0", "every 2")],
 )  # fmt: skip

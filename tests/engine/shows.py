@@ -7,6 +7,7 @@ from typing import Any
 
 import msgspec
 
+from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
@@ -15,14 +16,16 @@ from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.live.tempo import Tempo
 from zarabanda.engine.program import Program
 from zarabanda.messages import (
+    AnyPart,
     ControlPart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
+    FixturePart,
+    ModePart,
     OpeningPart,
     PalettePart,
     PlayerId,
-    RigPart,
     ShowUpdate,
     TempoPart,
     action,
@@ -42,11 +45,9 @@ MODE = {
     "limits": {},
 }  # fmt: skip
 RIG = {
-    "revision": "00000001",
     "modes": [MODE],
     "fixtures": [
-        {"number": n, "name": "", "mode": "spot", "place": [n, 0, 5], "universe": 1, "address": 1 + 10 * (n - 1)}
-        for n in range(1, 5)
+        {"id": n, "name": "", "mode": 1, "place": [n, 0, 5], "universe": 1, "address": 1 + 10 * (n - 1)} for n in range(1, 5)
     ],
 }
 HEADS = ["1", "2", "3", "4"]
@@ -91,15 +92,16 @@ def two(first: dict[str, Any], second: dict[str, Any], **more: Any) -> dict[str,
     return show(first, instances=instances, controls=controls, **more)
 
 
-def rig_part(rig: dict[str, Any]) -> RigPart:
-    return msgspec.convert(rig, RigPart)
+def rig_parts(rig: dict[str, Any]) -> list[AnyPart]:
+    modes = [ModePart(n + 1, msgspec.convert(mode, ModeSpec)) for n, mode in enumerate(rig["modes"])]
+    return [*modes, *(msgspec.convert(one | {"part": "fixture"}, FixturePart) for one in rig["fixtures"])]
 
 
 def update(message: dict[str, Any], rig: dict[str, Any] = RIG, let_go: Sequence[str] = ()) -> ShowUpdate:
     """A show as the engine gets it: parts with numbers, from the short form above with names."""
     tempos = {name: n + 1 for n, name in enumerate(("Movement", "Colour", "Zoom"))}
     palettes = {name: n + 1 for n, name in enumerate(message.get("palettes", {}))}
-    parts: list[Any] = [rig_part(rig), OpeningPart(tuple(message["opening"]))]
+    parts: list[Any] = [*rig_parts(rig), OpeningPart(tuple(message["opening"]))]
     parts += [TempoPart(tempos[name], name, bpm, tempos[name]) for name, bpm in message["tempos"].items()]
     parts += [PalettePart(palettes[name], name, **one) for name, one in message.get("palettes", {}).items()]
     parts += [DraftValuesPart(name, heads) for name, heads in message["draft"].items()]

@@ -5,7 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.documents import effects
-from tests.engine.shows import RIG, rig_part
+from tests.engine.shows import RIG, rig_parts
 from tests.waiting import until
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import place
@@ -14,7 +14,7 @@ from zarabanda.engine.decoding import rig_of
 from zarabanda.formats import effect_document
 from zarabanda.workers import Troubles
 
-RIG_ = rig_of(rig_part(RIG))
+RIG_ = rig_of(rig_parts(RIG))
 
 
 class NoWorker(Batching):
@@ -57,7 +57,7 @@ def test_what_nobody_foresaw_is_planned_by_the_worker():
     assert batching.batches_of(RIG_, placed[:1])[1]
     assert not batching.batches_of(RIG_, placed)[1]
     assert until(lambda: batching.batches_of(RIG_, placed)[1], 10)
-    other = rig_of(rig_part(RIG | {"revision": "2"}))
+    other = rig_of(rig_parts(RIG | {"fixtures": [one | {"id": one["id"] + 10} for one in RIG["fixtures"]]}))
     assert not batching.batches_of(other, placed)[1], "another rig, other batches"
     batching.close()
 

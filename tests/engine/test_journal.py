@@ -72,7 +72,7 @@ def test_a_live_state_of_a_wrong_shape_is_put_aside_and_the_one_before_is_used(t
 def test_a_program_that_cannot_be_compiled_is_put_aside_and_the_one_before_is_used(tmp_path):
     kept = journal.Journal(tmp_path)
     kept.write_program(update(show(effect())))
-    kept.write_program(update(show(effect()), RIG | {"fixtures": [RIG["fixtures"][0] | {"mode": "what no mode is"}]}))
+    kept.write_program(update(show(effect()), RIG | {"fixtures": [RIG["fixtures"][0] | {"mode": 77}]}))
     assert list(kept.read_program(lambda update: Compiler().take(update)).instances) == ["draft:1"]
     assert "cannot be compiled" in kept.told[0]
     kept.program.write(b"no message")

@@ -136,12 +136,12 @@ def test_live_frames_say_what_is_seen():
     loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
     loop.swap(program(show(effect())))
     frames = []
-    loop.on_frame = lambda snapshot: frames.append(FrameWriter(snapshot.program.rig, 77).heads(snapshot, {"draft:1": 5}))
+    loop.on_frame = lambda snapshot: frames.append(FrameWriter(snapshot.program.rig).heads(snapshot, {"draft:1": 5}))
     loop.tick(100.0)
     loop.tick(100.5)
     data = frames[-1]
     assert data[:4] == b"ZB\x02\x01"
-    assert int.from_bytes(data[16:20], "little") == 77
+    assert int.from_bytes(data[16:20], "little") == loop.state.program.rig.heads.number
     assert len(data) == 24 + 4 * 12 + 20
     assert list(data[24:28]) == [128, 128, 128, 128]
     assert int.from_bytes(data[24 + 48 : 24 + 52], "little") == 5

@@ -119,7 +119,7 @@ def desk(message, t=0.0):
 
 def test_another_rig_while_playing_plays_on_with_the_heads_that_are_there():
     loop, output, _ = looping()
-    fewer = RIG | {"revision": "00000002", "fixtures": RIG["fixtures"][:2]}
+    fewer = RIG | {"fixtures": RIG["fixtures"][:2]}
     compiler = Compiler()
     loop.swap(program(show(effect(), revision=2), compiler, fewer))
     loop.tick(100.5)

@@ -30,11 +30,16 @@ def test_the_frame_of_the_show(client):
     assert show["name"] == "Salt Light"
     assert [group["name"] for group in show["groups"]][:2] == ["Rear spots", "Mid washes"]
     rig = client.get("/api/rig").json
-    assert len(rig["heads"]) == 1155
-    assert len(rig["fixtures"]) == 77
-    spot = rig["heads"][0]
-    assert spot["key"] == "101"
-    assert "pan" in spot["attributes"]
+    assert len(rig["places"]) == 3 * 1199
+    assert len(rig["fixtures"]) == 81
+    modes = {mode["model"]: mode for mode in rig["modes"]}
+    assert rig["fixtures"][0]["mode_id"] == modes["Gallarda 300"]["id"]
+    assert "pan" in modes["Gallarda 300"]["parts"][0]["attributes"]
+    bar = modes["Tarantela 10"]["parts"]
+    assert [part["part"] for part in bar] == list(range(11)), "itself, and its cells"
+    assert (bar[0]["attributes"], bar[1]["attributes"]) == (
+        ["intensity", "tilt", "strobe"], ["intensity", "red", "green", "blue"],
+    )  # fmt: skip
 
 
 @pytest.mark.parametrize(
@@ -144,7 +149,7 @@ def test_keep_apply_put_on_and_delete(client):
 
 def test_palettes_are_named_once_followed_by_effects_and_kept_while_in_use(client):
     known = {one["name"]: one for one in client.get("/api/palettes").json["palettes"]}
-    assert sum(known["Crowd"]["acts_on"].values()) == 28, "spots, washes and beams move"
+    assert sum(known["Crowd"]["acts_on"].values()) == 32, "spots, washes, beams and bars move"
     coral = {"family": "colour", "colour": "#ff4f3a"}
     assert client.post("/api/palettes", json={"name": "coral", "document": coral}).status_code == 409
     made = client.post("/api/palettes", json={"name": "Sunset", "document": coral}).json

@@ -18,9 +18,9 @@ from zarabanda.messages import (
     Do,
     DraftValuesPart,
     EffectPart,
+    FixturePart,
     LetGo,
     Press,
-    RigPart,
     ShowUpdate,
     TempoPart,
 )
@@ -41,7 +41,7 @@ class Engine:
         self.server = wire.Server(wire.socket_path(data, "engine"), decoder, self.take, self.joined, Troubles())
 
     def joined(self, peer):
-        peer.post(messages.EngineHello(self.rig))
+        peer.post(messages.EngineHello())
 
     def take(self, peer, message):
         self.got.append(message)
@@ -83,18 +83,18 @@ def rename(store, name="Renamed"):
         return row.id
 
 
-def test_the_rig_is_sent_when_the_engine_has_another_and_after_it_changed(linked):
+def test_fixtures_are_sent_one_by_one_when_they_change(linked):
     engine, store, link = linked
-    assert engine.parts(0, RigPart), "the engine had none"
+    assert engine.parts(0, FixturePart), "it gets all of it"
     number = rename(store)
     assert until(lambda: len(engine.of(ShowUpdate)) == 2, 5)
     assert [part.key for part in engine.of(ShowUpdate)[1].parts] == [("effect", number)], "what changed, and nothing else"
     with store.edit("a", "Move") as session:
         session.get(Fixture, 101).address = 481
     assert until(lambda: len(engine.of(ShowUpdate)) == 3, 5)
-    [rig] = engine.parts(2, RigPart)
-    assert next(one for one in rig.fixtures if one.number == 101).address == 481
-    assert link.rig_number == int(rig.revision[:8], 16)
+    assert [(one.id, one.address) for one in engine.parts(2, FixturePart)] == [(101, 481)], "the one that changed"
+    before = link.rig
+    assert before.heads.index["101"] == 0
 
 
 def test_each_kind_of_edit_sends_its_parts(linked):

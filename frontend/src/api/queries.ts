@@ -1,6 +1,7 @@
 import { QueryClient, useMutation, useQuery, type QueryKey } from "@tanstack/react-query";
 
 import { say } from "../ui/Toasts";
+import { rigOf } from "./rig";
 import { api, Refused, take, type Schemas } from "./client";
 
 /** Whether to ask once more: not for what is gone. */
@@ -15,12 +16,18 @@ type Show = Schemas["ShowView"];
 /** Some of the show: the same object until something in it changes. */
 export const useShow = <Part>(choose: (show: Show) => Part) =>
   useQuery({ queryKey: ["show"], queryFn: () => take(api.GET("/api/show")), select: choose });
-export const useRig = () =>
-  useQuery({
-    queryKey: ["rig"],
+/** The rig: asked for anew only when an edit has touched it. */
+export function useRig() {
+  const { data: edition } = useShow((show) => show.rig);
+  return useQuery({
+    queryKey: ["rig", edition],
+    enabled: edition !== undefined,
     // the client's types forget that places are triples
-    queryFn: () => take(api.GET("/api/rig")) as Promise<Schemas["RigView"]>,
+    queryFn: async () => rigOf((await take(api.GET("/api/rig"))) as Schemas["RigView"]),
+    placeholderData: (before) => before,
+    structuralSharing: false,
   });
+}
 export const useLibrary = () =>
   useQuery({ queryKey: ["effects"], queryFn: () => take(api.GET("/api/effects")) });
 export const useDraft = () => useQuery({ queryKey: ["draft"], queryFn: () => take(api.GET("/api/draft")) });

@@ -458,7 +458,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Fixtures, and heads in the order of live frames. */
+        /** Fixtures and modes. Heads are in the order of live frames: by fixture number, within each by the parts of its mode. */
         get: operations["rig_get_rig_rig_get"];
         put?: never;
         post?: never;
@@ -822,25 +822,21 @@ export interface components {
         };
         /**
          * FixtureView
-         * @description A fixture of the patch.
+         * @description A fixture of the patch. groups: that have some of its heads.
          */
         FixtureView: {
             /** Address */
-            address: number;
-            /** Footprint */
-            footprint: number;
-            /** Heads */
-            heads: number;
-            /** Kind */
-            kind: string;
-            /** Maker */
-            maker: string;
-            /** Mode */
-            mode: string;
-            /** Model */
-            model: string;
+            address: number | null;
+            /** Cell Order */
+            cell_order: string;
+            /** Groups */
+            groups: number[];
+            /** Mode Id */
+            mode_id: number;
             /** Name */
             name: string;
+            /** Notes */
+            notes: string;
             /** Number */
             number: number;
             /** Place */
@@ -849,8 +845,14 @@ export interface components {
                 number,
                 number
             ];
+            /** Rotation */
+            rotation: [
+                number,
+                number,
+                number
+            ];
             /** Universe */
-            universe: number;
+            universe: number | null;
         };
         /**
          * FrozenLook
@@ -871,28 +873,6 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-        };
-        /**
-         * HeadView
-         * @description A head: its fixture, place in metres, what it is and what it can do.
-         */
-        HeadView: {
-            /** Attributes */
-            attributes: string[];
-            /** Cell */
-            cell: number;
-            /** Fixture */
-            fixture: number;
-            /** Key */
-            key: string;
-            /** Kind */
-            kind: string;
-            /** Place */
-            place: [
-                number,
-                number,
-                number
-            ];
         };
         /**
          * HealthView
@@ -1198,6 +1178,30 @@ export interface components {
             universes: number[];
         };
         /**
+         * ModeView
+         * @description A mode. label: what tells it from other modes of its model; footprint: slots; cells: how many; parts: its heads.
+         */
+        ModeView: {
+            /** Cells */
+            cells: number;
+            /** Footprint */
+            footprint: number;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
+        };
+        /**
          * NewControl
          * @description An effect on a fader or button.
          */
@@ -1427,6 +1431,16 @@ export interface components {
             palettes: components["schemas"]["PaletteView"][];
         };
         /**
+         * PartView
+         * @description A head of every fixture in a mode. part: the number of the cell, 0 the fixture itself; what it can do.
+         */
+        PartView: {
+            /** Attributes */
+            attributes: string[];
+            /** Part */
+            part: number;
+        };
+        /**
          * ProcessView
          * @description A process as the supervisor sees it.
          */
@@ -1442,15 +1456,18 @@ export interface components {
         };
         /**
          * RigView
-         * @description The rig. number: as in the header of live frames, whose heads come in this order.
+         * @description The rig. number: as in the header of live frames. places: x, y, z of each head in m, one after another; heads are in
+         *     the order of fixture numbers, within each in that of the parts of its mode.
          */
         RigView: {
             /** Fixtures */
             fixtures: components["schemas"]["FixtureView"][];
-            /** Heads */
-            heads: components["schemas"]["HeadView"][];
+            /** Modes */
+            modes: components["schemas"]["ModeView"][];
             /** Number */
             number: number;
+            /** Places */
+            places: number[];
         };
         /**
          * ScopeView
@@ -1500,9 +1517,14 @@ export interface components {
         };
         /**
          * SelectionText
-         * @description A selection in words, on top of a current one.
+         * @description A selection in words, on top of a current one. cells: fixtures are taken as their cells.
          */
         SelectionText: {
+            /**
+             * Cells
+             * @default false
+             */
+            cells?: boolean;
             /** Current */
             current?: string[];
             /** Text */
@@ -1609,7 +1631,7 @@ export interface components {
         /**
          * ShowView
          * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
-         *     session: who counts the revisions.
+         *     session: who counts the revisions; rig: counts edits that touch fixtures, modes or groups.
          */
         ShowView: {
             /** Groups */
@@ -1624,6 +1646,8 @@ export interface components {
             redo: string | null;
             /** Revision */
             revision: number;
+            /** Rig */
+            rig: number;
             /** Session */
             session: string;
             /** Tempos */

@@ -78,7 +78,9 @@ export function SelectionBar() {
   async function choose() {
     if (!text.trim()) return;
     try {
-      const { heads } = await take(api.POST("/api/selection", { body: { text, current: selection } }));
+      const { heads } = await take(
+        api.POST("/api/selection", { body: { text, current: selection, cells: useDesk.getState().cells } }),
+      );
       picked.current = heads;
       desk.select(heads);
       setText("");

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef } from "react";
 import styled from "styled-components";
 
 import { useRig } from "../api/queries";
+import { takenAs } from "../api/rig";
 import type { HeadsFrame } from "../live/frame";
 import { live } from "../live/socket";
 import { onEveryFrame, wake } from "../live/loop";
@@ -39,15 +40,11 @@ const Frame = styled.section`
 `;
 const NEAR_PX = 18;
 
-/** Heads that are taken together with this one: all cells of its fixture. */
-function fellows(heads: Head[], head: Head): string[] {
-  return heads.filter((other) => other.fixture === head.fixture).map((other) => other.key);
-}
-
 function nearest(heads: Head[], view: View, at: Point): Head | null {
   let best: Head | null = null;
   let distance = NEAR_PX;
   for (const head of heads) {
+    if (head.leads) continue;
     const point = project(view, placeOf(head));
     const away = Math.hypot(point.x - at.x, point.y - at.y);
     if (away < distance) [best, distance] = [head, away];
@@ -138,6 +135,13 @@ export function Stage() {
         context.setLineDash([]);
       }
     };
+    /** What is chosen with these heads: they, where cells are taken apart, else all of their fixtures. */
+    const taken = (those: Head[]) => {
+      if (useDesk.getState().cells) return those.map((head) => head.key);
+      return [...new Set(those.map((head) => head.fixture))].flatMap((number) =>
+        takenAs(heads, number, false),
+      );
+    };
     const down = (event: PointerEvent) => {
       element.setPointerCapture(event.pointerId);
       const point = { x: event.offsetX, y: event.offsetY };
@@ -155,10 +159,8 @@ export function Stage() {
       drag.current = null;
       const before = useDesk.getState().selection;
       if (Math.hypot(to.x - from.x, to.y - from.y) > 5) {
-        const boxed = heads
-          .filter((head) => inBox(project(view, placeOf(head)), from, to))
-          .map((head) => head.key);
-        desk.select(chosen(before, boxed, event));
+        const boxed = heads.filter((head) => !head.leads && inBox(project(view, placeOf(head)), from, to));
+        desk.select(chosen(before, taken(boxed), event));
         return;
       }
       const head = nearest(heads, view, to);
@@ -166,7 +168,7 @@ export function Stage() {
         if (!event.shiftKey && !event.ctrlKey) desk.select([]);
         return;
       }
-      const keys = fellows(heads, head);
+      const keys = taken([head]);
       const again = event.shiftKey && keys.every((key) => before.includes(key));
       desk.select(again ? before.filter((key) => !keys.includes(key)) : chosen(before, keys, event));
     };

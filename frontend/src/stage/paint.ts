@@ -1,10 +1,10 @@
-import type { Schemas } from "../api/client";
+import type { Head } from "../api/rig";
 import { HEAD_BYTES, type HeadsFrame } from "../live/frame";
 import { STAGE } from "../theme/tokens";
 import { beamEnd, beamHalf, project, type Place, type Point, type View } from "./geometry";
 import { addBeam } from "./light";
 
-export type Head = Schemas["HeadView"];
+export type { Head } from "../api/rig";
 
 const REACH_M = 9;
 /** How heads look on the picture: as cells of a surface, or as a lamp with a beam. */
@@ -92,7 +92,7 @@ export function paintLight(
       pixels.fill(colour, row * image.width + x, row * image.width + x + width);
   }
   heads.forEach((head, index) => {
-    if (head.kind === "haze" || CELLS.has(head.kind) || index >= frame.count) return;
+    if (head.kind === "haze" || head.leads || CELLS.has(head.kind) || index >= frame.count) return;
     const drives = drivesOf(frame, index);
     if (Math.max(...drives) < DARK) return;
     const beam = beamOf(view, placeOf(head), lensOf(frame, index), ground.scale);
@@ -170,7 +170,7 @@ export function paintHeads(
   for (const head of heads) {
     const at = project(view, placeOf(head));
     const rank = ranks.get(head.key);
-    if (CELLS.has(head.kind)) continue;
+    if (CELLS.has(head.kind) || head.leads) continue;
     const half = rank === undefined ? 4 : 5;
     context.fillStyle = rank === undefined ? STAGE.head : STAGE.bone;
     context.fillRect(at.x - half, at.y - half, 2 * half, 2 * half);
@@ -195,17 +195,20 @@ const FRAMED_PX = 10;
 /** Frames round the chosen cells, on whole pixels, so that neighbours share their lines. */
 export function outlines(
   view: View,
-  heads: Pick<Head, "key" | "kind" | "place" | "fixture">[],
+  heads: Pick<Head, "key" | "kind" | "place" | "fixture" | "leads">[],
   ranks: Map<string, number>,
 ): Box[] {
+  const chosen = heads.filter((head) => head.leads && ranks.has(head.key));
+  const leaders = new Set(chosen.map((head) => head.fixture));
   const boxes = new Map<string, Box>();
   for (const head of heads) {
-    if (!CELLS.has(head.kind) || !ranks.has(head.key)) continue;
+    const whole = leaders.has(head.fixture);
+    if (head.leads || !(whole || (CELLS.has(head.kind) && ranks.has(head.key)))) continue;
     const at = project(view, placeOf(head));
     const size = cellSize(head.kind, view);
     const [left, right] = [Math.round(at.x - size.x / 2), Math.round(at.x + size.x / 2)];
     const [top, bottom] = [Math.round(at.y - size.y / 2), Math.round(at.y + size.y / 2)];
-    const alone = Math.min(size.x, size.y) >= FRAMED_PX;
+    const alone = !whole && Math.min(size.x, size.y) >= FRAMED_PX;
     const key = alone ? head.key : String(head.fixture);
     const known = boxes.get(key) ?? { left, top, right, bottom };
     boxes.set(key, {

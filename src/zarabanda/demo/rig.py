@@ -34,9 +34,15 @@ def _grid(columns: int, rows: int, pitch: float) -> list[tuple[float, float, flo
     return [((c - middle) * pitch, r * pitch, 0.0) for r in range(rows - 1, -1, -1) for c in range(columns)]
 
 
-def _cells_of(count: int, *names: str) -> list[Doc]:
+def _cells_of(count: int, *names: str, first: int = 0) -> list[Doc]:
     return [
-        {"source": name, "slots": [cell * len(names) + n], "low": 0, "high": 100 if name == "intensity" else 1, "cell": cell + 1}
+        {
+            "source": name,
+            "slots": [first + cell * len(names) + n],
+            "low": 0,
+            "high": 100 if name == "intensity" else 1,
+            "cell": cell + 1,
+        }
         for cell in range(count)
         for n, name in enumerate(names)
     ]
@@ -68,6 +74,10 @@ MODES: list[Doc] = [
      "channels": _cells_of(2, "intensity"), "cells": _grid(2, 1, 0.3), "beam_deg": 60},
     {"name": "Bruma, 2 channels", "model": "Bruma", "kind": "haze", "footprint": 2,
      "channels": _channels(("haze", 1, 0, 100), ("fan_speed", 1, 0, 100))},
+    {"name": "Tarantela 10, 46 channels", "model": "Tarantela 10", "kind": "bar", "emitters": "rgbw", "footprint": 46,
+     "channels": [*_channels(("tilt", 2, -110, 110), ("intensity", 2, 0, 100), ("strobe", 1, 0, 25)),
+                  *_cells_of(10, "red", "green", "blue", "white", first=6)],
+     "cells": _grid(10, 1, 0.1), "limits": {"tilt": (-110, 110, 20)}, "beam_deg": 5},
 ]  # fmt: skip
 
 
@@ -100,7 +110,7 @@ class _Patch:
 def fixtures() -> list[Doc]:
     """All fixtures, patched."""
     patch, names = _Patch(), [mode["name"] for mode in MODES]
-    spot, wash, beam, par, batten, wall, profile, strobe, blinder, haze = names
+    spot, wash, beam, par, batten, wall, profile, strobe, blinder, haze, bar = names
     hanging = (0, 180, 0)
     for n, x in enumerate(_line(10, 14.4)):
         patch.add(101 + n, "Rear spot", spot, (x, 6, 7.2), hanging)
@@ -113,7 +123,7 @@ def fixtures() -> list[Doc]:
         left = n < 6
         patch.add(401 + n, "Side ladder", par, (-9.2 if left else 9.2, 2, 1.2 + 0.9 * (n % 6)), (0, 105 if left else -105, 0))
     for n, x in enumerate(_line(6, 9.5)):
-        patch.add(501 + n, "Batten", batten, (x, 6.6, 0.5), (60, 0, 0), reversed_cells=n in (1, 4))
+        patch.add(501 + n, "Batten", batten, (x, 6.6, 0.5), (60, 0, 0), cell_order="reversed" if n in (1, 4) else "")
     for n, x in enumerate(_line(6, 10)):
         patch.add(701 + n, "Front", profile, (x, -6, 6.8), (-126, 0, 0))
     for n, x in enumerate(_line(4, 9.6)):
@@ -125,4 +135,7 @@ def fixtures() -> list[Doc]:
         if n % 2 == 0:
             patch.next_universe()
         patch.add(601 + n, "Salt wall", wall, ((n % 8 - 3.5) * 1.0, 7.2, 2.35 - n // 8), (90, 0, 0))
+    patch.next_universe()
+    for n, x in enumerate(_line(4, 7.5)):
+        patch.add(321 + n, "Tilt bar", bar, (x, 1.2, 0.25), (0, 0, 0))
     return patch.fixtures

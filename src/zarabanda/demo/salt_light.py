@@ -2,25 +2,24 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from sqlalchemy.orm import Session
 
+from zarabanda.core.rig.modes import lit_keys
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.palette_document import PaletteDocument
-from zarabanda.formats.rig_document import FixtureDocument, ModeDocument, check_patch
+from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
-from zarabanda.show.tables import Fixture, Group, Mode, Page, Show, TempoRow
+from zarabanda.show.tables import Group, Page, Show, TempoRow
 from zarabanda.targets import EffectOnHeads
 
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
 
 TEMPOS = (("Movement", 96.0), ("Colour", 96.0), ("Level", 96.0), ("Zoom", 96.0))
-GROUPS = (("Rear spots", 101, 110), ("Mid washes", 201, 210), ("Deck beams", 301, 308), ("Side ladders", 401, 412),
-          ("Battens", 501, 506), ("Salt wall", 601, 616), ("Front", 701, 706), ("Strobes", 801, 804), ("Crowd", 901, 904),
-          ("Haze", 951, 951))  # fmt: skip
+GROUPS = (("Rear spots", 101, 110), ("Mid washes", 201, 210), ("Deck beams", 301, 308), ("Tilt bars", 321, 324),
+          ("Side ladders", 401, 412), ("Battens", 501, 506), ("Salt wall", 601, 616), ("Front", 701, 706),
+          ("Strobes", 801, 804), ("Crowd", 901, 904), ("Haze", 951, 951))  # fmt: skip
 PAGE: tuple[tuple[str, int, str, str, str], ...] = (
     ("fader", 1, "Tide fold", "Rear spots", "Spots: tide fold"),
     ("fader", 2, "Slow lantern", "Mid washes", "Washes: slow lantern"),
@@ -54,34 +53,17 @@ def new_show(session: Session, name: str) -> None:
         repositories.effects.store(session, EffectDocument.model_validate(document), kept=True)
 
 
-def add_rig(session: Session, modes: list[dict[str, Any]], every: list[dict[str, Any]]) -> None:
-    """Modes and fixtures, checked."""
-    checked = {mode["name"]: ModeDocument.model_validate({"maker": MAKER, **mode}) for mode in modes}
-    patched = [FixtureDocument.model_validate(fixture) for fixture in every]
-    check_patch(patched, checked)
-    session.add_all(Mode(name=name, document=mode.model_dump(mode="json")) for name, mode in checked.items())
-    session.flush()
-    for fixture in patched:
-        (x, y, z), (turn_x, turn_y, turn_z) = fixture.place, fixture.rotation
-        rest = fixture.model_dump(exclude={"place", "rotation"})
-        session.add(Fixture(x=x, y=y, z=z, turn_x=turn_x, turn_y=turn_y, turn_z=turn_z, **rest))
-
-
 def build(store: Store) -> None:
     """Make the demo show in an empty store."""
     with store.edit("demo", "Make the demo show") as session:
         new_show(session, "Salt Light")
-        add_rig(session, MODES, fixtures())
-        session.flush()
-        cells = {mode["name"]: len(mode.get("cells", ())) for mode in MODES}
+        modes = {mode["name"]: ModeDocument.model_validate({"maker": MAKER, **mode}) for mode in MODES}
+        patched = [FixtureDocument.model_validate(fixture) for fixture in fixtures()]
+        repositories.rig.add(session, patched, modes)
         heads_of: dict[str, list[str]] = {}
         for position, (name, first, last) in enumerate(GROUPS):
-            keys: list[str] = []
-            for fixture in fixtures():
-                if first <= fixture["number"] <= last:
-                    count = cells[fixture["mode"]]
-                    number = str(fixture["number"])
-                    keys += [f"{number}.{cell + 1}" for cell in range(count)] if count else [number]
+            within = [one for one in patched if first <= one.number <= last]
+            keys = [key for one in within for key in lit_keys(one.number, modes[one.mode].spec())]
             heads_of[name] = keys
             session.add(Group(name=name, heads=keys, position=position))
         page = Page(name="Dance floor", position=0)

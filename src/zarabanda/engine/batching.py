@@ -60,6 +60,12 @@ class _ForRig:
         for old in list(self.made)[:-_KEPT]:
             self.made.pop(old, None)
 
+    def take_over(self, other: _ForRig) -> None:
+        """Use the batches made for another rig that has the same heads, which may stand or listen elsewhere."""
+        self.made, self.latest, self._singles = dict(other.made), other.latest, dict(other._singles)
+        for _, batches in self.made.values():
+            self.frame.prepare(batches.touched)
+
     def single(self, placed: Placed) -> Batches:
         """The batches of one effect alone."""
         known = self._singles.get(id(placed))
@@ -107,6 +113,9 @@ class Batching:
             if known.rig is rig:
                 return known
         made = _ForRig(rig, self._precision)
+        alike = next((known for known in self._rigs if known.rig.heads.keys is rig.heads.keys), None)
+        if alike is not None:
+            made.take_over(alike)
         self._rigs = [*self._rigs, made][-_RIGS_KEPT:]
         return made
 

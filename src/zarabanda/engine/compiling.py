@@ -12,9 +12,10 @@ import numpy as np
 from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
-from zarabanda.core.effects.placement import place
+from zarabanda.core.effects.placement import Placed, place
 from zarabanda.core.playback.looks import held
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import (
     AnyPart,
@@ -27,7 +28,6 @@ from zarabanda.messages import (
     PalettePart,
     PartKey,
     PlayerId,
-    RigPart,
     ShowUpdate,
     TempoPart,
     Values,
@@ -35,7 +35,8 @@ from zarabanda.messages import (
 )
 from zarabanda.targets import EffectOnHeads
 
-from .decoding import rig_of
+from .decoding import SUBJECTS as OF_RIG
+from .decoding import RigMaker
 from .program import EMPTY, Control, Instance, Program
 
 AUDITION = PlayerId("audition")
@@ -75,6 +76,7 @@ class Compiler:
         self._effects: dict[int, Effect] = {}
         self._palettes: dict[int, Palette] = {}
         self._drifts: dict[PlayerId, Drifts] = {}
+        self._rig = RigMaker()
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -83,17 +85,13 @@ class Compiler:
         for name, value in vars(self).items():
             if isinstance(value, dict):
                 setattr(other, name, dict(value))
+        other._rig = copy.copy(self._rig)
         return other
 
     @property
     def parts(self) -> Collection[AnyPart]:
         """All parts of the show."""
         return self._parts.values()
-
-    @property
-    def rig_revision(self) -> str:
-        """Of the rig that it has."""
-        return self._program.rig_revision
 
     def arrived(self, subject: str, number: int | str | None = None) -> int:
         """The revision in which a part came or went; without a number, the newest part of that subject."""
@@ -105,7 +103,7 @@ class Compiler:
         """The program with an update; previews end."""
         if update.session != self._program.session:
             self._arrived = dict.fromkeys(self._arrived, 0)
-        gone = set(self._parts) - {part.key for part in update.parts} - {("rig", 0)} if update.whole else set(update.gone)
+        gone = set(self._parts) - {part.key for part in update.parts} if update.whole else set(update.gone)
         changed: set[PartKey] = set(gone) | {("effect", number) for number in self._previews}
         for key in gone:
             self._parts.pop(key, None)
@@ -146,11 +144,9 @@ class Compiler:
         """The program, of which these parts have changed."""
         subjects = {subject for subject, _ in changed}
         before, now = self._program, replace(self._program, let_go=())
-        if "rig" in subjects:
-            part = self._parts[("rig", 0)]
-            assert isinstance(part, RigPart)
-            now = replace(now, rig=rig_of(part), rig_revision=part.revision)
-        if subjects & {"rig", "draft-values"}:
+        if subjects & OF_RIG:
+            now = replace(now, rig=self._rig.made(self._parts.values()))
+        if now.rig.heads is not before.rig.heads or "draft-values" in subjects:
             now = replace(now, draft=held(now.rig, self._values()))
         if "tempo" in subjects:
             tempos = sorted(self._of(TempoPart), key=lambda one: (one.position, one.id))
@@ -159,7 +155,7 @@ class Compiler:
             now = replace(now, opening=tuple(one for part in self._of(OpeningPart) for one in part.actions))
         if "control" in subjects:
             now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
-        if subjects & {"rig", "control", "draft-effect", "effect", "palette", "audition"}:
+        if now.rig.heads is not before.rig.heads or subjects & {"control", "draft-effect", "effect", "palette", "audition"}:
             now = self._with_players(now, before, changed)
         self._program = replace(now, **{"fade_s": 0.0, **more})
         return self._program
@@ -180,7 +176,8 @@ class Compiler:
         faults = []
         for key, part_key, source, target, always in self._players():
             stays = before.instances.get(key)
-            if stays is not None and now.rig is before.rig and part_key not in changed and target.effect_id not in effects:
+            asked_anew = part_key in changed or target.effect_id in effects
+            if stays is not None and not asked_anew and _stands_alike(stays.placed, before.rig.heads, now.rig.heads):
                 instances[key] = stays
                 continue
             try:
@@ -225,6 +222,17 @@ class Compiler:
         chosen = np.array([heads.index[head] for head in target.heads if head in heads.index], np.int64)
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
         return Instance(key, effect_id, effect.name, source, effect, placed, always)
+
+
+def _stands_alike(placed: Placed, before: Heads, now: Heads) -> bool:
+    """Whether all that placing looks at is as it was: which heads there are, and of its own their places and what they can do."""
+    if now is before or now.keys is not before.keys:
+        return now is before
+    own = placed.order
+    alike = np.array_equal(before.places[own], now.places[own]) and np.array_equal(before.has[:, own], now.has[:, own])
+    if before.mounting is None or now.mounting is None:
+        return alike and before.mounting is now.mounting
+    return alike and np.array_equal(before.mounting[own], now.mounting[own])
 
 
 def _control(part: ControlPart) -> Control:

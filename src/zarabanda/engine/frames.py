@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Rig
-from zarabanda.core.rig.slots import appearance
+from zarabanda.core.rig.slots import appearance, levels
 from zarabanda.messages import PlayerId
 
 from .loop import Snapshot
@@ -31,11 +31,11 @@ _HEAD = np.dtype([("colour", "u1", 3), ("level", "u1"), ("zoom", "<u2"), ("direc
 class FrameWriter:
     """Writes snapshots of one rig as binary frames."""
 
-    def __init__(self, rig: Rig, rig_number: int) -> None:
-        self.rig, self._number = rig, rig_number
+    def __init__(self, rig: Rig) -> None:
+        self.rig, self._number = rig, rig.heads.number
         self._heads = np.zeros(len(rig), _HEAD)
         moves = rig.heads.has[attributes.PAN] | rig.heads.has[attributes.TILT]
-        self._moving = np.flatnonzero(moves)
+        self._moving = np.flatnonzero(moves[rig.body])
         self._zooms = rig.heads.has[attributes.INDEX["zoom"]]
         still = stage.direction(np.zeros(len(rig)), np.zeros(len(rig)), rig.mounting)
         self._heads["direction"] = np.round(still * 32767)
@@ -44,10 +44,10 @@ class FrameWriter:
         """A frame of kind 1: header, heads, then what runs. numbers: number of each running key."""
         values, heads = snapshot.values, self._heads
         heads["colour"] = appearance(self.rig, values) * 255 + 0.5
-        heads["level"] = values[attributes.INTENSITY] * 255 / 100 + 0.5
+        heads["level"] = levels(self.rig, values) * 255 + 0.5
         heads["zoom"] = np.where(self._zooms, values[attributes.INDEX["zoom"]], self.rig.beam_deg) * 100
-        moving = self._moving
-        direction = stage.direction(values[attributes.PAN, moving], values[attributes.TILT, moving], self.rig.mounting[moving])
+        moving, body = self._moving, self.rig.body[self._moving]
+        direction = stage.direction(values[attributes.PAN, body], values[attributes.TILT, body], self.rig.mounting[moving])
         heads["direction"][moving] = np.round(direction * 32767)
         running = b"".join(
             _RUNNING.pack(numbers.get(one.key, 0), one.theta, one.weight, self._trace(values, one.cell))

@@ -9,7 +9,7 @@ from pathlib import Path
 import msgspec
 
 from zarabanda.kept_file import KeptFile, put_aside
-from zarabanda.messages import ControlId, PlayerId, RigPart, ShowUpdate
+from zarabanda.messages import ControlId, FixturePart, PlayerId, ShowUpdate
 
 from .live import draft
 from .live.state import LiveState, Playing
@@ -137,7 +137,7 @@ _show_decoder = msgspec.msgpack.Decoder(ShowUpdate)
 
 def _decode_show(content: bytes) -> ShowUpdate:
     update = _show_decoder.decode(content)
-    if not any(isinstance(part, RigPart) for part in update.parts):
+    if not any(isinstance(part, FixturePart) for part in update.parts):
         raise ValueError("it has no rig")
     return update
 

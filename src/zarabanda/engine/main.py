@@ -115,7 +115,7 @@ class Engine:
     # link
 
     def _joined(self, peer: wire.Peer) -> None:
-        peer.post(EngineHello(self._compiler.rig_revision))
+        peer.post(EngineHello())
         self._publisher.state_is_new()
 
     def _left(self, peer: wire.Peer) -> None:

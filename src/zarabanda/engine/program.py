@@ -49,7 +49,6 @@ class Program:
     """
 
     rig: Rig
-    rig_revision: str
     revision: int
     draft: Floats
     instances: dict[PlayerId, Instance]
@@ -65,4 +64,4 @@ class Program:
 
 
 EMPTY_RIG = build([])
-EMPTY = Program(EMPTY_RIG, "", 0, held(EMPTY_RIG, {}), {}, {}, {}, ())
+EMPTY = Program(EMPTY_RIG, 0, held(EMPTY_RIG, {}), {}, {}, {}, ())

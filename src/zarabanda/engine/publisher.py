@@ -29,8 +29,7 @@ class Publisher:
         if not peers:
             return
         if self._writer is None or self._writer.rig is not snapshot.program.rig:
-            revision = snapshot.program.rig_revision
-            self._writer = FrameWriter(snapshot.program.rig, int(revision[:8] or "0", 16))
+            self._writer = FrameWriter(snapshot.program.rig)
         slack = 0.25 / self._loop.rate
         if snapshot.t >= self._next_screen - slack:
             self._next_screen = max(self._next_screen + 1 / _SCREEN_RATE, snapshot.t)

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from typing import Annotated
 
+import msgspec
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from zarabanda.core.rig import attributes
-from zarabanda.core.rig.rig import EMITTERS
-from zarabanda.errors import ZarabandaError, shown
+from zarabanda.core.rig.cells import CELL_ORDERS
+from zarabanda.core.rig.modes import EMITTERS, OF_MODES, VIRTUAL, ModeSpec
+from zarabanda.errors import shown
 
 from .effect_document import Number
 
@@ -19,7 +20,7 @@ class _Part(BaseModel):
 
 
 class ChannelPart(_Part):
-    """One channel: what it carries, its slots (coarse first), natural values at DMX 0 and full, its cell (0: all)."""
+    """One channel: what it carries, its slots (coarse first), natural values at DMX 0 and full, its cell (0: the whole)."""
 
     source: str
     slots: Annotated[list[Annotated[int, Field(ge=0, le=511)]], Field(min_length=1, max_length=3)]
@@ -44,11 +45,12 @@ class ModeDocument(_Part):
     light: tuple[Number, Number, Number] = (1.0, 1.0, 1.0)
     cells: list[tuple[Number, Number, Number]] = []
     beam_deg: Number = 20.0
+    virtual: list[str] = []
 
     @model_validator(mode="after")
     def _known(self) -> ModeDocument:
-        if self.emitters not in EMITTERS:
-            raise ValueError(f"emitters {shown(self.emitters)} are not known; use one of {', '.join(EMITTERS)}")
+        if self.emitters not in OF_MODES:
+            raise ValueError(f"emitters {shown(self.emitters)} are not known; use one of {', '.join(OF_MODES)}")
         known = {*attributes.BY_NAME, *EMITTERS[self.emitters]}
         for channel in self.channels:
             if channel.source not in known:
@@ -57,7 +59,29 @@ class ModeDocument(_Part):
                 raise ValueError(f"channel {channel.source} uses slot {max(channel.slots) + 1} of {self.footprint}")
             if channel.cell > len(self.cells):
                 raise ValueError(f"channel {channel.source} is of cell {channel.cell}, but there are {len(self.cells)}")
+        unknown = [name for name in self.virtual if name not in VIRTUAL] + [n for n in self.limits if n not in attributes.BY_NAME]
+        if unknown:
+            raise ValueError(f"{shown(unknown[0])} is not known here")
+        self._slots_are_apart()
         return self
+
+    def _slots_are_apart(self) -> None:
+        taken: dict[int, str] = {}
+        for channel in self.channels:
+            words = channel.source.replace("_", " ") + (f" of cell {channel.cell}" if channel.cell else "")
+            for slot in channel.slots:
+                if slot in taken:
+                    raise ValueError(f"channel {slot + 1} is both {taken[slot]} and {words}; give one of them another")
+                taken[slot] = words
+
+    @property
+    def label(self) -> str:
+        """The mode without the model: `24 channels`."""
+        return self.name.removeprefix(self.model).removeprefix(", ") or self.name
+
+    def spec(self) -> ModeSpec:
+        """As the core takes it."""
+        return msgspec.convert(self.model_dump(mode="json", exclude={"maker", "model"}), ModeSpec)
 
 
 class FixtureDocument(_Part):
@@ -68,27 +92,15 @@ class FixtureDocument(_Part):
     mode: str
     place: tuple[Number, Number, Number]
     rotation: tuple[Number, Number, Number] = (0.0, 0.0, 0.0)
-    universe: Annotated[int, Field(ge=1, le=63_999)]
-    address: Annotated[int, Field(ge=1, le=512)]
-    reversed_cells: bool = False
+    universe: Annotated[int, Field(ge=1, le=63_999)] | None = None
+    address: Annotated[int, Field(ge=1, le=512)] | None = None
+    cell_order: str = ""
+    notes: Annotated[str, Field(max_length=400)] = ""
 
-
-def check_patch(fixtures: Sequence[FixtureDocument], modes: dict[str, ModeDocument]) -> None:
-    """Refuse fixtures that share slots or reach beyond their universe, naming both and the free address after."""
-    taken: dict[tuple[int, int], int] = {}
-    for fixture in fixtures:
-        size = modes[fixture.mode].footprint
-        if fixture.address + size - 1 > 512:
-            raise ZarabandaError(
-                f"Fixture {fixture.number} needs {size} slots from address {fixture.address}, which is beyond 512. Its last "
-                f"possible address is {513 - size}.",
-                str(fixture.number),
-            )
-        for slot in range(fixture.address, fixture.address + size):
-            other = taken.setdefault((fixture.universe, slot), fixture.number)
-            if other != fixture.number:
-                raise ZarabandaError(
-                    f"Fixtures {other} and {fixture.number} both use slot {slot} of universe {fixture.universe}. Give one of "
-                    "them another address.",
-                    str(fixture.number),
-                )
+    @model_validator(mode="after")
+    def _known(self) -> FixtureDocument:
+        if self.cell_order not in CELL_ORDERS:
+            raise ValueError(f"order of cells {shown(self.cell_order)} is not known; use one of {', '.join(CELL_ORDERS)}")
+        if (self.universe is None) != (self.address is None):
+            raise ValueError("give both universe and address, or neither")
+        return self

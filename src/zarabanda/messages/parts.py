@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 
-from zarabanda.core.rig.rig import ModeSpec, Place
+from zarabanda.core.rig.modes import ModeSpec, Place
 from zarabanda.targets import Target
 
 from .ids import PartKey
@@ -21,25 +21,24 @@ class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="p
         return str(type(self).__struct_config__.tag), getattr(self, "id", 0)
 
 
-class PatchedFixture(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A fixture with the name of its mode: see `core.rig.rig.FixtureSpec`."""
+class ModePart(Part, frozen=True, tag="mode"):
+    """A mode."""
 
-    number: int
+    id: int
+    mode: ModeSpec
+
+
+class FixturePart(Part, frozen=True, tag="fixture"):
+    """A fixture (id: its number), with the number of its mode: see `core.rig.rig.FixtureSpec`."""
+
+    id: int
     name: str
-    mode: str
+    mode: int
     place: Place
     rotation: Place = (0.0, 0.0, 0.0)
-    universe: int = 1
-    address: int = 1
-    reversed_cells: bool = False
-
-
-class RigPart(Part, frozen=True, tag="rig"):
-    """The whole rig. revision: hash of its content, hexadecimal."""
-
-    revision: str
-    modes: tuple[ModeSpec, ...]
-    fixtures: tuple[PatchedFixture, ...]
+    universe: int | None = 1
+    address: int | None = 1
+    cell_order: str = ""
 
 
 class TempoPart(Part, frozen=True, tag="tempo"):
@@ -99,4 +98,6 @@ class OpeningPart(Part, frozen=True, tag="opening"):
     actions: tuple[Any, ...]
 
 
-AnyPart = RigPart | TempoPart | PalettePart | EffectPart | DraftValuesPart | DraftEffectPart | ControlPart | OpeningPart
+AnyPart = (
+    ModePart | FixturePart | TempoPart | PalettePart | EffectPart | DraftValuesPart | DraftEffectPart | ControlPart | OpeningPart
+)

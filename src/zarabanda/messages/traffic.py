@@ -94,9 +94,7 @@ ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | 
 
 
 class EngineHello(msgspec.Struct, frozen=True, tag_field="type", tag="hello"):
-    """The engine is there. rig: revision of the rig that it has."""
-
-    rig: str
+    """The engine is there."""
 
 
 class Frame(msgspec.Struct, frozen=True, tag_field="type", tag="frame"):

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 from collections.abc import Callable, Collection, Iterator
 from typing import Any
 
@@ -12,16 +10,18 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from zarabanda import targets
+from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.messages import (
     AnyPart,
     ControlPart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
+    FixturePart,
+    ModePart,
     OpeningPart,
     PalettePart,
     PartKey,
-    RigPart,
     TempoPart,
 )
 
@@ -30,33 +30,24 @@ from .tables import ControlRow, DraftEffect, DraftValue, Edit, EffectRow, Fixtur
 
 Keys = Collection[Any] | None
 """Of the rows that are asked for; None: all."""
-OF_RIG = frozenset({Fixture.__tablename__, Mode.__tablename__})
-"""Tables that the rig is made of."""
-
 _NOT_FOR_ENGINE = ("maker", "model")
-
-
-def rig(session: Session) -> RigPart:
-    """The rig; its revision is a hash of its content (hexadecimal)."""
-    modes = [
-        {key: value for key, value in mode.document.items() if key not in _NOT_FOR_ENGINE}
-        for mode in session.scalars(select(Mode).order_by(Mode.name))
-    ]
-    fixtures = [
-        {
-            "number": f.number, "name": f.name, "mode": f.mode, "place": [f.x, f.y, f.z],
-            "rotation": [f.turn_x, f.turn_y, f.turn_z], "universe": f.universe, "address": f.address,
-            "reversed_cells": f.reversed_cells,
-        }
-        for f in session.scalars(select(Fixture).order_by(Fixture.number))
-    ]  # fmt: skip
-    content = {"modes": modes, "fixtures": fixtures}
-    digest = hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest()[:16]
-    return msgspec.convert({**content, "revision": digest}, RigPart)
 
 
 def _asked(query: Any, column: Any, keys: Keys) -> Any:
     return query if keys is None else query.where(column.in_(keys))
+
+
+def _modes(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(Mode), Mode.id, keys)):
+        document = {key: value for key, value in row.document.items() if key not in _NOT_FOR_ENGINE}
+        yield ModePart(row.id, msgspec.convert(document, ModeSpec))
+
+
+def _fixtures(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for f in session.scalars(_asked(select(Fixture), Fixture.number, keys)):
+        yield FixturePart(
+            f.number, f.name, f.mode_id, (f.x, f.y, f.z), (f.turn_x, f.turn_y, f.turn_z), f.universe, f.address, f.cell_order
+        )
 
 
 def _tempos(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -103,6 +94,8 @@ def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
 
 
 SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = {
+    Mode.__tablename__: ("mode", _modes),
+    Fixture.__tablename__: ("fixture", _fixtures),
     TempoRow.__tablename__: ("tempo", _tempos),
     PaletteRow.__tablename__: ("palette", _palettes),
     EffectRow.__tablename__: ("effect", _effects),
@@ -116,12 +109,12 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
 
 
 def all_parts(session: Session) -> list[AnyPart]:
-    """Everything but the rig."""
+    """Everything."""
     return [part for _, parts in SUBJECTS.values() for part in parts(session, None)]
 
 
 def changed_parts(session: Session, touched: dict[str, set[Any]]) -> tuple[list[AnyPart], list[PartKey]]:
-    """What follows from rows that an edit touched, and what is gone; without the rig."""
+    """What follows from rows that an edit touched, and what is gone."""
     changed: dict[PartKey, AnyPart] = {}
     gone: list[PartKey] = []
     for table, keys in touched.items():

@@ -19,7 +19,8 @@ from zarabanda.core.playback.frame import Effects, Frame, Levels
 from zarabanda.core.playback.ground import Base, Ground
 from zarabanda.core.playback.looks import base_of, cells_of
 from zarabanda.core.playback.shares import Timing, alike
-from zarabanda.core.rig.rig import Channel, FixtureSpec, ModeSpec, Rig, build
+from zarabanda.core.rig.modes import Channel, ModeSpec
+from zarabanda.core.rig.rig import FixtureSpec, Rig, build
 
 Report = dict[str, Any]
 

@@ -7,6 +7,7 @@ import secrets
 import socket
 import threading
 import time
+from collections.abc import Iterable
 from pathlib import Path
 
 import msgspec
@@ -14,11 +15,13 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import wire
 from zarabanda.core.rig.rig import Rig
-from zarabanda.engine.decoding import rig_of
+from zarabanda.engine.decoding import SUBJECTS as OF_RIG
+from zarabanda.engine.decoding import RigMaker
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.messages import (
     AnyAction,
+    AnyPart,
     AskLook,
     Audition,
     Do,
@@ -33,7 +36,6 @@ from zarabanda.messages import (
     Press,
     PreviewEffect,
     Refused,
-    RigPart,
     ShowUpdate,
     State,
     ToEngine,
@@ -45,7 +47,7 @@ from zarabanda.messages import (
 from zarabanda.show import compile as compiling
 from zarabanda.show.references import Names
 from zarabanda.show.store import Store, Touched
-from zarabanda.show.tables import PaletteRow, TempoRow
+from zarabanda.show.tables import Fixture, Group, Mode, PaletteRow, TempoRow
 from zarabanda.workers import Troubles, Worker, in_words
 
 from .processes import what_is_down
@@ -55,6 +57,7 @@ _ANSWER_S = 2.0
 _decoder = msgspec.msgpack.Decoder(FromEngine)
 _NAMED = frozenset({PaletteRow.__tablename__, TempoRow.__tablename__})
 """Tables whose rows documents name."""
+_SHOWN_WITH_RIG = frozenset({Fixture.__tablename__, Mode.__tablename__, Group.__tablename__})
 FRAMES_AT_ONCE = 12
 """Browsers that a frame is passed on to; where more are open, they take turns."""
 NAME = "Engine link"
@@ -90,18 +93,19 @@ class EngineLink:
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self.fade_s = 0.0
         """In which values set by hand go where the next update says."""
-        self._engine_rig = ""
-        self._rig_part = RigPart("", (), ())
+        self._rig_maker, self._of_rig = RigMaker(), dict[PartKey, AnyPart]()
         self._pushed_edit = -1
         """Newest edit that the engine was told; −1: it must be told everything."""
         self._names = Names({}, {}, {}, {})
-        self.rig: Rig = rig_of(self._rig_part)
-        self.rig_number = 0
+        self.rig: Rig = self._rig_maker.rig
         self.session = secrets.token_hex(6)
         """Who counts the revisions: each start of this process begins anew, at 0."""
         self.revision = 0
+        self.rig_edition = 0
+        """Counts edits of what the rig is shown with: fixtures, modes, groups."""
         self.state: State | None = None
-        self.refresh_rig()
+        with store.reading() as session:
+            self._take_rig(compiling.all_parts(session), [], whole=True)
 
     def start(self) -> None:
         """Begin to connect, in a thread of its own."""
@@ -122,14 +126,13 @@ class EngineLink:
         """Whether the engine plays this show."""
         return self.connected and self.state is not None and self.state.session == self.session
 
-    def refresh_rig(self) -> None:
-        """Build the rig anew, for previews, when it has changed."""
-        with self._store.reading() as session:
-            part = compiling.rig(session)
-        if part.revision != self._rig_part.revision:
-            self._rig_part = part
-            self.rig = rig_of(part)
-            self.rig_number = int(part.revision[:8], 16)
+    def _take_rig(self, parts: Iterable[AnyPart], gone: Iterable[PartKey], *, whole: bool) -> None:
+        """Build the rig anew, for previews, when something of it has changed."""
+        now = {} if whole else {key: part for key, part in self._of_rig.items() if key not in gone}
+        now |= {part.key: part for part in parts if part.key[0] in OF_RIG}
+        if now != self._of_rig:
+            self._of_rig = now
+            self.rig = self._rig_maker.made(now.values())
 
     def edited(self, touched: Touched = None) -> None:
         """After an edit, which is kept by now: give it to the engine. What fails is told, and made good by connecting anew."""
@@ -143,8 +146,6 @@ class EngineLink:
     def push(self, touched: Touched = None) -> None:
         """Give the engine the parts of the show that an edit touched; all of them where that is not known."""
         with self._pushing:
-            if touched is None or not compiling.OF_RIG.isdisjoint(touched):
-                self.refresh_rig()
             with self._store.reading() as session:
                 newest = compiling.newest_edit(session)
                 follows = newest in (self._pushed_edit, self._pushed_edit + 1)  # nobody else has edited meanwhile
@@ -156,9 +157,9 @@ class EngineLink:
                 )
                 if whole or not _NAMED.isdisjoint(touched or ()):
                     self._names = Names.of(session)
-            if self._engine_rig != self._rig_part.revision:
-                parts = [self._rig_part, *parts]
-                self._engine_rig = self._rig_part.revision
+            self._take_rig(parts, gone, whole=whole)
+            if touched is None or not _SHOWN_WITH_RIG.isdisjoint(touched):
+                self.rig_edition += 1
             self.revision, self._pushed_edit = self.revision + 1, newest
             let_go, self.let_go = self.let_go, []
             fade_s, self.fade_s = self.fade_s, 0.0
@@ -287,7 +288,6 @@ class EngineLink:
         hello = wire.receive(connection, _decoder)
         if not isinstance(hello, EngineHello):
             return
-        self._engine_rig = hello.rig
         self._connection = connection
         self.push()
         self._watch()

@@ -16,11 +16,8 @@ const metre = (value: number) => value.toFixed(1);
 const COLUMNS: TableColumn<Fixture>[] = [
   { id: "number", title: "Number", text: (f) => String(f.number) },
   { id: "name", title: "Name", text: (f) => f.name },
-  { id: "model", title: "Fixture", text: (f) => `${f.maker} ${f.model}` },
-  { id: "mode", title: "Mode", text: (f) => `${f.footprint} channels` },
-  { id: "heads", title: "Heads", number: true, text: (f) => String(f.heads) },
-  { id: "universe", title: "Universe", number: true, text: (f) => String(f.universe) },
-  { id: "address", title: "Address", number: true, text: (f) => String(f.address) },
+  { id: "universe", title: "Universe", number: true, text: (f) => String(f.universe ?? "none") },
+  { id: "address", title: "Address", number: true, text: (f) => String(f.address ?? "none") },
   { id: "x", title: "x, m", number: true, text: (f) => metre(f.place[0]) },
   { id: "y", title: "y, m", number: true, text: (f) => metre(f.place[1]) },
   { id: "z", title: "z, m", number: true, text: (f) => metre(f.place[2]) },

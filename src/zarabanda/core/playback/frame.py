@@ -73,10 +73,10 @@ class Levels:
         """Factor on all intensities."""
         return 0.0 if self.blackout else self.grand
 
-    def apply(self, values: Floats) -> None:
-        """Scale what was brought into range before."""
+    def apply(self, values: Floats, rig: Rig) -> None:
+        """Scale what was brought into range before; of a fixture with cells its own level alone, which scales theirs."""
         if self.factor != 1:
-            values[attributes.INTENSITY] *= self.factor
+            values[attributes.INTENSITY, rig.unled] *= self.factor
 
 
 @dataclass(frozen=True)
@@ -147,7 +147,7 @@ class Frame:
             stage.apply(values)
         for stretch in stretches:
             _bring_into_range(values[stretch.at], stretch)
-        levels.apply(values)
+        levels.apply(values, self.rig)
         self._before = now
         self._only = reaches[0].part if len(reaches) == 1 and not all_new else None
         return values

@@ -78,8 +78,8 @@ def trace(
     values[attributes.HUE] %= 360
     values = np.clip(values, rig.low, rig.high)
     steps += _in_range(steps, now())
-    levels.apply(values)
-    if attributes.INTENSITY in rows and levels.factor != 1:
+    levels.apply(values, rig)
+    if attributes.INTENSITY in rows and levels.factor != 1 and not rig.led[number]:
         steps.append(Step("levels", "blackout" if levels.blackout else "grand master", now(), share=levels.factor))
     return steps
 

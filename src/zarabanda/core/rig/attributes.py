@@ -47,6 +47,9 @@ ATTRIBUTES: tuple[Attribute, ...] = (
     Attribute("blue", "Blue", "colour", "", 0, 1, 1, gdtf="ColorAdd_B"),
     Attribute("hue", "Hue", "colour", "°", 0, 360, 0, circle=True, gdtf="HSB_Hue"),
     Attribute("saturation", "Saturation", "colour", "%", 0, 100, 0, gdtf="HSB_Saturation"),
+    Attribute("temperature", "Colour temperature", "colour", "K", 1800, 12000, 6500, gdtf="CTC"),
+    Attribute("tint", "Tint", "colour", "%", -100, 100, 0, gdtf="Tint"),
+    Attribute("white_mix", "White mix", "colour", "%", 0, 100, 0),
     Attribute("zoom", "Zoom", "beam", "°", 1, 90, 20, gdtf="Zoom"),
     Attribute("iris", "Iris", "beam", "%", 0, 100, 100, gdtf="Iris"),
     Attribute("frost", "Frost", "beam", "%", 0, 100, 0, gdtf="Frost1"),
@@ -65,6 +68,7 @@ COUNT = len(ATTRIBUTES)
 INTENSITY, PAN, TILT = INDEX["intensity"], INDEX["pan"], INDEX["tilt"]
 RED, GREEN, BLUE = INDEX["red"], INDEX["green"], INDEX["blue"]
 HUE, SATURATION = INDEX["hue"], INDEX["saturation"]
+TEMPERATURE, TINT, WHITE_MIX = INDEX["temperature"], INDEX["tint"], INDEX["white_mix"]
 
 COMPOUND: dict[str, tuple[str, ...]] = {"position": ("pan", "tilt"), "colour": ("red", "green", "blue")}
 """Attributes that a layer moves together, and what they are made of."""

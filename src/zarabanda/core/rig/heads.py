@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -35,6 +36,21 @@ class Heads:
     def index(self) -> dict[str, int]:
         """The number of each head by its key."""
         return {key: n for n, key in enumerate(self.keys)}
+
+    @cached_property
+    def cells(self) -> dict[str, list[str]]:
+        """Keys of the cells of each fixture that has some, by its number."""
+        found: dict[str, list[str]] = {}
+        for key in self.keys:
+            number, point, _ = key.partition(".")
+            if point:
+                found.setdefault(number, []).append(key)
+        return found
+
+    @cached_property
+    def number(self) -> int:
+        """Tells sets of heads apart: of their keys in their order, 32 bits."""
+        return zlib.crc32("\n".join(self.keys).encode())
 
     def having(self, heads: Ints, layer_attribute: str) -> NDArray[np.bool_]:
         """Which of `heads` a layer on this attribute can act on, (n,)."""

@@ -3,86 +3,41 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.rig import attributes, stage
+from zarabanda.core.rig.cells import arranged
 from zarabanda.core.rig.heads import Heads
+from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec, Place, head_key
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
-Place = tuple[float, float, float]
-"""x, y, z in metres; also: turns around them in degrees."""
-RGB = tuple[float, float, float]
 
-EMITTERS: dict[str, tuple[str, ...]] = {
-    "none": (),
-    "rgb": ("red", "green", "blue"),
-    "rgbw": ("red", "green", "blue", "white"),
-    "rgbaw": ("red", "green", "blue", "amber", "white"),
-    "cmy": ("cyan", "magenta", "yellow"),
-    "hue-saturation": ("hue", "saturation"),
-    "wheel": ("wheel",),
-}
-"""How a fixture makes colour, and the names of the channels it has for that."""
-
-
-@dataclass(frozen=True, slots=True)
-class Channel:
-    """One channel of a mode. slots: offsets from the address, coarse first (1–3 of them: 8, 16 or 24 bits).
-
-    source: an attribute or a name from EMITTERS; low, high: natural value at DMX 0 and at full; cell: 1… or 0 for all.
-    """
-
-    source: str
-    slots: tuple[int, ...]
-    low: float = 0.0
-    high: float = 1.0
-    inverted: bool = False
-    cell: int = 0
-
-
-@dataclass(frozen=True)
-class ModeSpec:
-    """A fixture's set of channels. limits: narrower ranges and home values (low, high, home) by attribute."""
-
-    name: str
-    kind: str
-    emitters: str
-    channels: tuple[Channel, ...]
-    footprint: int
-    limits: dict[str, tuple[float, float, float]] = field(default_factory=dict)
-    wheel: tuple[tuple[str, RGB], ...] = ()
-    light: RGB = (1.0, 1.0, 1.0)
-    cells: tuple[Place, ...] = ()
-    beam_deg: float = 20.0
-
-    def attributes(self) -> list[str]:
-        """Attributes of each head in this mode: from its channels; intensity and colour wherever it gives light."""
-        named = [c.source for c in self.channels if c.source in attributes.BY_NAME]
-        if self.emitters != "none":
-            named = [n for n in named if n not in ("hue", "saturation", "red", "green", "blue")]
-            named += ["red", "green", "blue"]
-        if self.kind != "haze":
-            named.append("intensity")
-        return [a.name for a in attributes.ATTRIBUTES if a.name in named]
+SLOTS = 512
+"""Of a universe."""
 
 
 @dataclass(frozen=True)
 class FixtureSpec:
-    """A fixture: its number, mode, place in metres, rotation in degrees, universe (1…) and address (1…512)."""
+    """A fixture: its number, mode, place in metres, rotation in degrees, universe (1…) and address (1…512).
+
+    Without universe and address it is computed, and sends nothing. cell_order: a name from `cells.CELL_ORDERS`.
+    """
 
     number: int
     name: str
     mode: ModeSpec
     place: Place
     rotation: Place = (0.0, 0.0, 0.0)
-    universe: int = 1
-    address: int = 1
-    reversed_cells: bool = False
+    universe: int | None = 1
+    address: int | None = 1
+    cell_order: str = ""
 
 
 @dataclass(frozen=True)
@@ -107,6 +62,9 @@ class Rig:
 
     low, high, home: (A, N) in natural units. mounting (N, 3, 3). emitter_heads: heads by kind of emitter.
     dims: (N,) heads whose intensity has no channel and scales their colour. light: (N, 3) drive of heads without colour.
+    leader: (N,) for a cell, the head of its fixture where it has one, else −1: levels of both are multiplied.
+    body: (N,) the head whose pan and tilt turn this one. whitened: (N,) whose emitters make white of a temperature, without
+    a channel for it.
     """
 
     heads: Heads
@@ -121,6 +79,9 @@ class Rig:
     beam_deg: Floats
     mixes: Bools
     dims: Bools
+    leader: Ints
+    body: Ints
+    whitened: Bools
     subtractive: Bools
     emitter_heads: dict[str, Ints]
     wheels: tuple[Floats, ...]
@@ -131,75 +92,162 @@ class Rig:
     def __len__(self) -> int:
         return len(self.heads)
 
+    @cached_property
+    def led(self) -> Bools:
+        """(N,) cells of a fixture that is a head of its own."""
+        return self.leader >= 0
 
-def head_key(number: int, cell: int) -> str:
-    """What a head is called: the fixture's number, and the cell's after a point.
+    @cached_property
+    def unled(self) -> Ints | slice:
+        """All other heads: those whose level is scaled by what scales all light."""
+        return np.flatnonzero(~self.led) if self.led.any() else slice(None)
 
-    >>> head_key(501, 3)
-    '501.3'
-    """
-    return f"{number}.{cell}" if cell else str(number)
+
+class _Template:
+    """What all fixtures of a mode have in common: n heads and c channels, numbered within the fixture."""
+
+    def __init__(self, mode: ModeSpec) -> None:
+        self.mode, self.parts = mode, mode.parts
+        count = len(self.parts)
+        self.places = np.array([mode.cells[part - 1] if part else (0, 0, 0) for part in self.parts], float)
+        able = [set(mode.attributes_of(part)) for part in self.parts]
+        self.has = np.array([[row.name in names for names in able] for row in attributes.ATTRIBUTES], bool)
+        self.low, self.high, self.home = (
+            np.repeat(np.array([getattr(row, end) for row in attributes.ATTRIBUTES], float)[:, None], count, axis=1)
+            for end in ("low", "high", "home")
+        )
+        for name, ends in mode.limits.items():
+            row = attributes.INDEX[name]
+            self.low[row], self.high[row], self.home[row] = ends
+        leads = mode.leads
+        self.leader = np.where(np.arange(count) > 0, 0, -1) if leads else np.full(count, -1)
+        if leads:  # cells stand at full: the level of the whole alone brings them up
+            self.home[attributes.INTENSITY, 1:] = self.high[attributes.INTENSITY, 1:]
+        moves = self.has[attributes.PAN] | self.has[attributes.TILT]
+        self.body = np.where(~moves & (self.leader >= 0) & moves[0], 0, np.arange(count))
+        sources = [{channel.source for channel in mode.channels_of(part)} for part in self.parts]
+        self.dimmed = np.array(["intensity" in names for names in sources], bool)
+        self.coloured = np.array([bool(names & set(EMITTERS[mode.emitters])) for names in sources], bool)
+        self.whitened = self.coloured & (bool(mode.virtual) or mode.emitters == "warm-cold")
+        self.levelled = self.dimmed & (self.leader >= 0) & ~self.dimmed[0]
+        self._channels(mode.channels)
+
+    def _channels(self, channels: Sequence[Channel]) -> None:
+        names = EMITTERS[self.mode.emitters]
+        first = self.parts[0]
+        self.head = np.array([channel.cell - first if self.mode.cells else 0 for channel in channels], np.int64)
+        self.drive = np.array([names.index(one.source) if one.source in names else -1 for one in channels], np.int64)
+        self.row = np.array([attributes.INDEX.get(one.source, -1) for one in channels], np.int64)
+        carries_both = np.array([one.source == "intensity" for one in channels], bool) & self.levelled[self.head]
+        ends = np.array([(one.high, one.low) if one.inverted else (one.low, one.high) for one in channels], float).reshape(-1, 2)
+        ends[carries_both] /= 100
+        self.through_level = carries_both
+        self.ends = ends
+        self.bits = np.array([8 * len(one.slots) for one in channels], np.int64)
+        self.slots = np.array([[*one.slots, *[-1] * (3 - len(one.slots))] for one in channels], np.int64).reshape(-1, 3)
+
+
+class _Layout:
+    """Where the heads of each fixture are among all N of them."""
+
+    def __init__(self, fixtures: Sequence[FixtureSpec]) -> None:
+        known: dict[int, _Template] = {}
+        for fixture in fixtures:
+            if id(fixture.mode) not in known:
+                known[id(fixture.mode)] = _Template(fixture.mode)
+        self.fixtures = fixtures
+        self.templates = [known[id(fixture.mode)] for fixture in fixtures]
+        counts = np.array([len(one.parts) for one in self.templates], np.int64)
+        self.total = int(counts.sum())
+        self.first = np.cumsum(counts) - counts
+        self.fixture_of = np.repeat(np.arange(len(fixtures)), counts)
+
+    def beside(self, name: str, *, rows: int | None = None) -> NDArray[Any]:
+        """An array of all templates, head after head: (N,), or (rows, N)."""
+        every = [getattr(one, name) for one in self.templates]
+        return np.concatenate(every, axis=-1) if every else np.zeros((rows, 0) if rows is not None else 0)
+
+    def heads(self, name: str) -> Ints:
+        """An array of head numbers within the fixture, (N,), −1 for none, as numbers among all."""
+        own = self.beside(name).astype(np.int64)
+        return np.where(own >= 0, own + self.first[self.fixture_of], -1)
+
+    def of_modes(self, values: Sequence[Any]) -> NDArray[np.float64]:
+        """A value of each fixture, head after head."""
+        return np.array(values, float)[self.fixture_of] if values else np.zeros(0)
 
 
 def build(fixtures: Sequence[FixtureSpec]) -> Rig:
-    """Compile fixtures (checked before: no slots shared, all within 512) to arrays."""
-    keys, places, fixture_of, cells, kinds, mounts, light, beams = [], [], [], [], [], [], [], []
-    for index, fixture in enumerate(fixtures):
-        turn = stage.rotation(*fixture.rotation)
-        count = len(fixture.mode.cells)
-        for cell in range(max(count, 1)):
-            own = fixture.mode.cells[count - 1 - cell if fixture.reversed_cells else cell] if count else (0, 0, 0)
-            keys.append(head_key(fixture.number, cell + 1 if count else 0))
-            places.append(np.asarray(fixture.place) + turn @ np.asarray(own, float))
-            fixture_of.append(index)
-            cells.append(cell + 1 if count else 0)
-            kinds.append(fixture.mode.kind)
-            mounts.append(turn)
-            light.append(fixture.mode.light)
-            beams.append(fixture.mode.beam_deg)
-    total = len(keys)
-    has = np.zeros((attributes.COUNT, total), bool)
-    low, high, home = (
-        np.repeat(np.array([getattr(a, name) for a in attributes.ATTRIBUTES], float)[:, None], total, axis=1)
-        for name in ("low", "high", "home")
-    )
-    fixture_index = np.array(fixture_of, np.int64)
-    for index, fixture in enumerate(fixtures):
-        own_heads = np.flatnonzero(fixture_index == index)
-        for name in fixture.mode.attributes():
-            has[attributes.INDEX[name], own_heads] = True
-        for name, (lowest, highest, rest) in fixture.mode.limits.items():
-            row = attributes.INDEX[name]
-            low[row, own_heads], high[row, own_heads], home[row, own_heads] = lowest, highest, rest
-    emitters = np.array([fixtures[i].mode.emitters for i in fixture_of])
-    emitter_heads = {name: np.flatnonzero(emitters == name) for name in EMITTERS if (emitters == name).any()}
-    wheels = tuple(
-        {fixture.mode.wheel: np.array([c for _, c in fixture.mode.wheel]) for fixture in fixtures if fixture.mode.wheel}.values()
-    )
-    wheel_names = list({fixture.mode.wheel: None for fixture in fixtures if fixture.mode.wheel})
-    wheel_of = np.array([wheel_names.index(w) if (w := fixtures[i].mode.wheel) else -1 for i in fixture_of], np.int64)
-    dimmed = np.array([any(c.source == "intensity" for c in fixtures[i].mode.channels) for i in fixture_of], bool).reshape(total)
-    universes = tuple(sorted({fixture.universe for fixture in fixtures}))
+    """Compile fixtures, in the order of their heads, to arrays. Where slots are shared, the fixture that comes first has them."""
+    layout = _Layout(fixtures)
+    total, modes = layout.total, [one.mode for one in fixtures]
+    has = layout.beside("has", rows=attributes.COUNT).astype(bool)
+    turns = _turns(fixtures)
+    own = [_own_places(fixture, template) for fixture, template in zip(fixtures, layout.templates, strict=True)]
+    local = np.concatenate([np.zeros((0, 3)), *own])
+    stands = np.array([one.place for one in fixtures], float).reshape(-1, 3)
+    mounting = turns[layout.fixture_of]
+    cells = np.array([part for one in layout.templates for part in one.parts], np.int64)
+    coloured = layout.beside("coloured").astype(bool)
+    emitters = np.where(coloured, np.array([mode.emitters for mode in modes], object)[layout.fixture_of], "none")
+    emitter_heads = {name: np.flatnonzero(emitters == name) for name in EMITTERS if name != "none" and (emitters == name).any()}
+    if len(levelled := np.flatnonzero(layout.beside("levelled"))):
+        emitter_heads["level"] = levelled
+    wheels = list(dict.fromkeys(mode.wheel for mode in modes if mode.wheel))
+    wheel_of = layout.of_modes([wheels.index(mode.wheel) if mode.wheel else -1 for mode in modes]).astype(np.int64)
+    leader = layout.heads("leader")
+    light = layout.of_modes([mode.light for mode in modes]).reshape(total, 3)
+    light[leader[leader >= 0]] = 0  # what leads cells gives no light of its own
+    universes = _universes(fixtures)
     return Rig(
-        heads=Heads(keys, np.array(places, float).reshape(total, 3), has, np.array(mounts, float).reshape(total, 3, 3)),
-        fixture=fixture_index,
-        cell=np.array(cells, np.int64),
-        kind=tuple(kinds),
-        low=low,
-        high=high,
-        home=home,
-        mounting=np.array(mounts, float).reshape(total, 3, 3),
-        light=np.array(light, float).reshape(total, 3),
-        beam_deg=np.array(beams, float),
+        heads=Heads(
+            [head_key(one.number, part) for one, its in zip(fixtures, layout.templates, strict=True) for part in its.parts],
+            stands[layout.fixture_of] + np.einsum("nij,nj->ni", mounting, local), has, mounting,
+        ),
+        fixture=layout.fixture_of,
+        cell=cells,
+        kind=tuple(modes[n].kind for n in layout.fixture_of),
+        low=layout.beside("low", rows=attributes.COUNT),
+        high=layout.beside("high", rows=attributes.COUNT),
+        home=layout.beside("home", rows=attributes.COUNT),
+        mounting=mounting,
+        light=light,
+        beam_deg=layout.of_modes([mode.beam_deg for mode in modes]),
         mixes=has[attributes.RED],
-        dims=~dimmed & has[attributes.INTENSITY],
+        dims=~layout.beside("dimmed").astype(bool) & has[attributes.INTENSITY],
+        leader=leader,
+        body=layout.heads("body"),
+        whitened=layout.beside("whitened").astype(bool),
         subtractive=emitters == "cmy",
         emitter_heads=emitter_heads,
-        wheels=wheels,
-        wheel_of=wheel_of,
+        wheels=tuple(np.array([colour for _, colour in wheel]) for wheel in wheels),
+        wheel_of=np.where(emitters == "wheel", wheel_of, -1),
         universes=universes,
-        output=_output(fixtures, fixture_index, emitter_heads, universes, total),
-    )
+        output=_output(layout, emitter_heads, universes),
+    )  # fmt: skip
+
+
+def repatched(rig: Rig, fixtures: Sequence[FixtureSpec]) -> Rig:
+    """The same heads at other addresses: quick, and what plays on them need not be looked at again."""
+    universes = _universes(fixtures)
+    return replace(rig, universes=universes, output=_output(_Layout(fixtures), rig.emitter_heads, universes))
+
+
+def _universes(fixtures: Sequence[FixtureSpec]) -> tuple[int, ...]:
+    return tuple(sorted({one.universe for one in fixtures if one.universe is not None}))
+
+
+def _turns(fixtures: Sequence[FixtureSpec]) -> Floats:
+    known = {one.rotation: stage.rotation(*one.rotation) for one in fixtures}
+    return np.array([known[one.rotation] for one in fixtures], float).reshape(-1, 3, 3)
+
+
+def _own_places(fixture: FixtureSpec, template: _Template) -> Floats:
+    if not fixture.cell_order:
+        return template.places
+    ahead = len(template.parts) - len(fixture.mode.cells)
+    cells = template.places[ahead:]
+    return np.concatenate([template.places[:ahead], cells[arranged(cells, fixture.cell_order)]])
 
 
 def emitter_rows(emitter_heads: dict[str, Ints]) -> dict[str, tuple[int, int]]:
@@ -211,33 +259,40 @@ def emitter_rows(emitter_heads: dict[str, Ints]) -> dict[str, tuple[int, int]]:
     return rows
 
 
-def _output(
-    fixtures: Sequence[FixtureSpec], fixture_of: Ints, emitter_heads: dict[str, Ints], universes: tuple[int, ...], total: int
-) -> Output:
+def _output(layout: _Layout, emitter_heads: dict[str, Ints], universes: tuple[int, ...]) -> Output:
     rows = emitter_rows(emitter_heads)
-    position = {kind: {int(head): n for n, head in enumerate(heads)} for kind, heads in emitter_heads.items()}
-    source, low, span, bits, slots = [], [], [], [], []
-    for index, fixture in enumerate(fixtures):
-        mode = fixture.mode
-        heads = np.flatnonzero(fixture_of == index)
-        first_slot = universes.index(fixture.universe) * 512 + fixture.address - 1
-        names = EMITTERS[mode.emitters]
-        for channel in mode.channels:
-            # a cell's channel drives that cell; a channel for all follows the first
-            head = int(heads[max(channel.cell - 1, 0)])
-            if channel.source in names:
-                start, count = rows[mode.emitters]
-                drive = names.index(channel.source) * count + position[mode.emitters][head]
-                source.append(attributes.COUNT * total + start + drive)
-            else:
-                source.append(attributes.INDEX[channel.source] * total + head)
-            ends = (channel.high, channel.low) if channel.inverted else (channel.low, channel.high)
-            low.append(ends[0])
-            span.append(ends[1] - ends[0])
-            bits.append(8 * len(channel.slots))
-            slots.append([first_slot + slot for slot in channel.slots] + [-1] * (3 - len(channel.slots)))
-    table = np.array(slots, np.int64).reshape(-1, 3)
+    position = {name: np.full(layout.total, -1) for name in emitter_heads}
+    for name, heads in emitter_heads.items():
+        position[name][heads] = np.arange(len(heads))
+    row_of = {number: n for n, number in enumerate(universes)}
+    sources, bits = [np.zeros(0, np.int64)], [np.zeros(0, np.int64)]
+    ends, slots = [np.zeros((0, 2))], [np.zeros((0, 3), np.int64)]
+    behind = attributes.COUNT * layout.total
+    for fixture, one, first in zip(layout.fixtures, layout.templates, layout.first, strict=True):
+        if fixture.universe is None or fixture.address is None:
+            continue
+        head = one.head + first
+        source = one.row * layout.total + head
+        if (one.drive >= 0).any():
+            start, count = rows[one.mode.emitters]
+            source = np.where(one.drive >= 0, behind + start + one.drive * count + position[one.mode.emitters][head], source)
+        if one.through_level.any():
+            source = np.where(one.through_level, behind + rows["level"][0] + position["level"][head], source)
+        sources.append(source)
+        ends.append(one.ends)
+        bits.append(one.bits)
+        slots.append(np.where(one.slots >= 0, one.slots + row_of[fixture.universe] * SLOTS + fixture.address - 1, -1))
+    source, end, table = np.concatenate(sources), np.concatenate(ends), np.concatenate(slots)
+    free = _first_come(table)
     return Output(
-        np.array(source, np.int64), np.array(low, float), np.array(span, float), np.array(bits, np.int64),
-        table[:, 0], table[:, 1], table[:, 2],
+        source[free], end[free, 0], end[free, 1] - end[free, 0], np.concatenate(bits)[free],
+        table[free, 0], table[free, 1], table[free, 2],
     )  # fmt: skip
+
+
+def _first_come(slots: Ints) -> Bools:
+    """Which channels have all their slots to themselves or came first. slots: (channels, 3), −1 for none. (channels,)"""
+    claimed = np.where(slots >= 0, slots, -1).ravel()
+    first = np.zeros(len(claimed), bool)
+    first[np.unique(claimed, return_index=True)[1]] = True
+    return np.asarray((first | (claimed < 0)).reshape(slots.shape).all(axis=1))

@@ -9,15 +9,18 @@ import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from zarabanda.core.colour import spaces as colour
+from zarabanda.core.colour.white import warm_and_cold, white, with_white
 from zarabanda.core.neighbours import side_by_side
 from zarabanda.core.rig import attributes
-from zarabanda.core.rig.rig import EMITTERS, Output, Rig, emitter_rows
+from zarabanda.core.rig.modes import EMITTERS
+from zarabanda.core.rig.rig import Output, Rig, emitter_rows
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bytes = NDArray[np.uint8]
 
 _RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
+_WHITE = [attributes.TEMPERATURE, attributes.TINT, attributes.WHITE_MIX]
 
 
 _CUTS = {8: ("u1", 1), 16: (">u2", 2), 24: (">u4", 3)}
@@ -119,6 +122,10 @@ class Mapper:
         self._rows = emitter_rows(rig.emitter_heads)
         self._places = {name: side_by_side(heads) for name, heads in rig.emitter_heads.items()}
         self._dims = {name: (bool(rig.dims[heads].any()), bool(rig.dims[heads].all())) for name, heads in self._places.items()}
+        self._levelled = np.where(rig.led & rig.dims & rig.dims[rig.leader], rig.leader, -1)
+        """(N,) the head whose level, without a channel, scales the colour of a cell."""
+        self._scaled = {name: bool((self._levelled[heads] >= 0).any()) for name, heads in self._places.items()}
+        self._white = {name: np.flatnonzero(rig.whitened[heads]) for name, heads in self._places.items()}
         drives = sum(len(EMITTERS[name]) * count for name, (_, count) in self._rows.items())
         self._size = attributes.COUNT * len(rig)
         self._all = np.zeros(self._size + drives, precision)
@@ -139,6 +146,11 @@ class Mapper:
         for name, heads in self._places.items():
             if EMITTERS[name]:
                 drive = touched[_RGB][:, heads].any(axis=0) | (touched[attributes.INTENSITY, heads] & self._rig.dims[heads])
+                drive |= touched[_WHITE][:, heads].any(axis=0) & self._rig.whitened[heads]
+                leader = (self._rig.leader if name == "level" else self._levelled)[heads]
+                drive |= touched[attributes.INTENSITY, leader] & (leader >= 0)
+                if name == "level":
+                    drive |= touched[attributes.INTENSITY, heads]
                 follows.append(np.tile(drive, len(EMITTERS[name])))
                 emitters += [name] if drive.any() else []
         chosen = np.concatenate(follows)[self._rig.output.source]
@@ -163,14 +175,33 @@ class Mapper:
             planes = values[attributes.RED : attributes.BLUE + 1, heads]
             at = self._size + start
             drives = self._all[at : at + count * len(names)].reshape(len(names), count)
+            if name == "level":
+                drives[0] = values[attributes.INTENSITY, heads] * values[attributes.INTENSITY, self._rig.leader[heads]] / 10_000
+                continue
+            if len(own := self._white[name]):
+                planes = self._whitened(name, values, planes, own)
             some, every = self._dims[name]
             if some:
                 level = values[attributes.INTENSITY, heads] / 100
                 if not every:
                     level = np.where(self._rig.dims[heads], level, 1.0)
+                if self._scaled[name]:
+                    leader = self._levelled[heads]
+                    level = level * np.where(leader >= 0, values[attributes.INTENSITY, leader] / 100, 1.0)
                 planes = np.multiply(planes, level, out=drives if name == "rgb" else None)
             if planes is not drives:
                 drives[:] = self._drives(name, planes, heads)
+
+    def _whitened(self, name: str, values: Floats, planes: Floats, own: Ints) -> Floats:
+        """Planes with the white that these heads (numbers among those of the emitters) make; of warm and cold: their drives."""
+        heads = self._rig.emitter_heads[name][own]
+        planes = planes.copy()
+        if name == "warm-cold":
+            ends = self._rig.low[attributes.TEMPERATURE, heads], self._rig.high[attributes.TEMPERATURE, heads]
+            planes[:2, own] = warm_and_cold(values[attributes.TEMPERATURE, heads], *ends).T
+        else:
+            planes[:, own] = with_white(planes[:, own].T, *_white_of(self._rig, values, heads)).T
+        return planes
 
     def _drives(self, name: str, planes: Floats, heads: Ints | slice) -> Floats | list[Floats]:
         """Drives (names, heads) for planes (3, heads) of red, green and blue."""
@@ -178,6 +209,8 @@ class Mapper:
             return planes
         if name == "cmy":
             return 1 - planes
+        if name == "warm-cold":
+            return planes[:2]
         rgb = planes.T
         if name == "rgbw":
             return colour.rgb_to_rgbw(rgb).T
@@ -194,12 +227,30 @@ class Mapper:
         return slots
 
 
+def _white_of(rig: Rig, values: Floats, heads: Ints) -> tuple[Floats, Floats, Floats]:
+    """Temperature, tint and mix of heads, (n,) each; the mix NaN where none is mixed."""
+    mix = np.where(rig.heads.has[attributes.WHITE_MIX, heads], values[attributes.WHITE_MIX, heads], np.nan)
+    return values[attributes.TEMPERATURE, heads], values[attributes.TINT, heads], mix
+
+
+def levels(rig: Rig, values: Floats) -> Floats:
+    """How bright each head is, (N,) 0…1: its level, and that of its fixture where it has one."""
+    level = np.clip(values[attributes.INTENSITY] / 100, 0, 1)
+    led = np.flatnonzero(rig.led)
+    level[led] *= level[rig.leader[led]]
+    return np.asarray(level, float)
+
+
 def appearance(rig: Rig, values: Floats) -> Floats:
     """What is seen of each head, (N, 3) drive 0…1 at its intensity, for pictures on screen. values: (A, N)."""
-    level = np.clip(values[attributes.INTENSITY] / 100, 0, 1)
     rgb = np.where(rig.mixes[:, None], values[_RGB].T, rig.light)
     rgb = np.where(rig.subtractive[:, None], colour.subtractive_appearance(rgb), rgb)
     for number, wheel in enumerate(rig.wheels):
         own = np.flatnonzero(rig.wheel_of == number)
         rgb[own] = wheel[colour.nearest_slot(values[_RGB][:, own].T, wheel)[0]]
-    return np.asarray(np.clip(rgb * level[:, None], 0, 1), float)
+    whitened = np.flatnonzero(rig.heads.has[_WHITE].any(axis=0))
+    if len(whitened):
+        mixes = rig.mixes[whitened]
+        light = white(values[attributes.TEMPERATURE, whitened], values[attributes.TINT, whitened])
+        rgb[whitened] = np.where(mixes[:, None], with_white(rgb[whitened], *_white_of(rig, values, whitened)), light)
+    return np.asarray(np.clip(rgb * levels(rig, values)[:, None], 0, 1), float)

@@ -11,7 +11,7 @@ from ..program import Program
 
 def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
     """The claims after the draft was changed: what is new goes there in the program's time, what was taken back is released."""
-    if now.rig is not before.rig:  # cells are counted anew
+    if now.rig.heads.keys is not before.rig.heads.keys:  # cells are counted anew
         return restored(now, t)
     if now.draft is before.draft:
         return claims

@@ -26,7 +26,7 @@ def order_in(state: LiveState, program: Program) -> list[PlayerId]:
         key
         for key, one in state.playing.items()
         if key not in program.let_go
-        and (key in program.instances or program.rig_revision == state.program.rig_revision)
+        and (key in program.instances or program.rig.heads.keys is state.program.rig.heads.keys)
         and not _returns(state, key, one, program)
     ]
     return order + [key for key, one in program.instances.items() if one.always and key not in state.stopped and key not in order]
@@ -45,7 +45,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
     kept = {
         key: one
         for key, one in state.playing.items()
-        if key not in program.let_go and (key in program.instances or old.rig_revision == program.rig_revision)
+        if key not in program.let_go and (key in program.instances or old.rig.heads.keys is program.rig.heads.keys)
     }
     state = state.with_(
         program=program,

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from sqlalchemy import select
 
 from zarabanda import wire
-from zarabanda.show.tables import Fixture, Mode
+from zarabanda.formats.rig_document import ModeDocument
+from zarabanda.show import repositories
 
 from ..context import context
 from .output_models import NodeUniverse, NodeView, UniversesView, UniverseView
@@ -19,20 +19,24 @@ api = APIBlueprint("output", __name__, url_prefix="/api/output", abp_tags=[Tag(n
 def get_universes() -> UniversesView:
     """Universes of the patch, with the fixtures in them by address."""
     with context().store.reading() as session:
-        modes = {mode.name: mode.document for mode in session.scalars(select(Mode))}
+        names = {number: _slot_names(mode) for number, mode in repositories.rig.modes(session).items()}
         views: dict[int, UniverseView] = {}
-        for f in session.scalars(select(Fixture).order_by(Fixture.universe, Fixture.address)):
-            view = views.setdefault(f.universe, UniverseView(universe=f.universe, used=0, fixtures=[]))
-            size = modes[f.mode]["footprint"]
-            view.used += size
-            names = [""] * size
-            for channel in modes[f.mode]["channels"]:
-                for n, slot in enumerate(channel["slots"]):
-                    fine = (" fine", " finer")[n - 1] if n else ""
-                    cell = f" of cell {channel['cell']}" if channel["cell"] else ""
-                    names[slot] = f"{channel['source'].replace('_', ' ')}{fine}{cell}"
-            view.fixtures.append({"number": f.number, "name": f.name, "address": f.address, "channels": names})
+        patched = [(f.universe, f.address, f) for f in repositories.rig.every(session) if f.universe and f.address]
+        for universe, address, f in sorted(patched, key=lambda one: one[:2]):
+            view = views.setdefault(universe, UniverseView(universe=universe, used=0, fixtures=[]))
+            view.used += len(names[f.mode_id])
+            view.fixtures.append({"number": f.number, "name": f.name, "address": address, "channels": names[f.mode_id]})
     return UniversesView(universes=list(views.values()))
+
+
+def _slot_names(mode: ModeDocument) -> list[str]:
+    names = [""] * mode.footprint
+    for channel in mode.channels:
+        for n, slot in enumerate(channel.slots):
+            fine = (" fine", " finer")[n - 1] if n else ""
+            cell = f" of cell {channel.cell}" if channel.cell else ""
+            names[slot] = f"{channel.source.replace('_', ' ')}{fine}{cell}"
+    return names
 
 
 @api.get("/node", responses={200: NodeView})

@@ -2,52 +2,54 @@
 
 from __future__ import annotations
 
+import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from sqlalchemy import select
 
-from zarabanda.core.rig import attributes
 from zarabanda.core.selection import orders
 from zarabanda.core.selection import words as selection
 from zarabanda.errors import ZarabandaError, shown
+from zarabanda.formats.rig_document import ModeDocument
 from zarabanda.show import repositories
-from zarabanda.show.tables import Fixture, Mode
 
 from ..context import context
-from .rig_models import FixtureView, HeadView, RigView, SelectionOrder, SelectionText, SelectionView
+from .rig_models import FixtureView, ModeView, PartView, RigView, SelectionOrder, SelectionText, SelectionView
 
 api = APIBlueprint("rig", __name__, url_prefix="/api", abp_tags=[Tag(name="rig")])
 
 
 @api.get("/rig", responses={200: RigView})
 def get_rig() -> RigView:
-    """Fixtures, and heads in the order of live frames."""
+    """Fixtures and modes. Heads are in the order of live frames: by fixture number, within each by the parts of its mode."""
     link = context().link
     with context().store.reading() as session:
-        modes = {mode.name: mode.document for mode in session.scalars(select(Mode))}
-        fixtures = session.scalars(select(Fixture).order_by(Fixture.number)).all()
-    rig = link.rig
-    names = [attribute.name for attribute in attributes.ATTRIBUTES]
-    heads = [
-        HeadView(
-            key=key,
-            fixture=int(key.partition(".")[0]),
-            cell=int(rig.cell[n]),
-            kind=rig.kind[n],
-            place=tuple(rig.heads.places[n].tolist()),
-            attributes=[name for row, name in enumerate(names) if rig.heads.has[row, n]],
-        )
-        for n, key in enumerate(rig.heads.keys)
-    ]
-    views = [
-        FixtureView(
-            number=f.number, name=f.name, maker=modes[f.mode]["maker"], model=modes[f.mode]["model"], mode=f.mode,
-            kind=modes[f.mode]["kind"], heads=max(len(modes[f.mode]["cells"]), 1), universe=f.universe, address=f.address,
-            footprint=modes[f.mode]["footprint"], place=(f.x, f.y, f.z),
-        )
-        for f in fixtures
-    ]  # fmt: skip
-    return RigView(number=link.rig_number, fixtures=views, heads=heads)
+        modes, fixtures = repositories.rig.modes(session), repositories.rig.every(session)
+        within: dict[int, list[int]] = {}
+        for group in repositories.groups.every(session):
+            for number in dict.fromkeys(int(key.partition(".")[0]) for key in group.heads):
+                within.setdefault(number, []).append(group.id)
+    return RigView(
+        number=link.rig.heads.number,
+        fixtures=[
+            FixtureView(
+                number=f.number, name=f.name, mode_id=f.mode_id, universe=f.universe, address=f.address, place=(f.x, f.y, f.z),
+                rotation=(f.turn_x, f.turn_y, f.turn_z), cell_order=f.cell_order, notes=f.notes, groups=within.get(f.number, []),
+            )
+            for f in fixtures
+        ],
+        modes=[mode_view(number, mode) for number, mode in modes.items()],
+        places=np.round(link.rig.heads.places, 4).ravel().tolist(),
+    )  # fmt: skip
+
+
+def mode_view(number: int, mode: ModeDocument) -> ModeView:
+    """A mode as it is shown."""
+    spec = mode.spec()
+    return ModeView(
+        id=number, name=mode.name, label=mode.label, maker=mode.maker, model=mode.model, kind=mode.kind,
+        footprint=mode.footprint, cells=len(mode.cells),
+        parts=[PartView(part=part, attributes=spec.attributes_of(part)) for part in spec.parts],
+    )  # fmt: skip
 
 
 @api.post("/selection", responses={200: SelectionView})
@@ -55,7 +57,9 @@ def choose(body: SelectionText) -> SelectionView:
     """Heads that plain words name."""
     with context().store.reading() as session:
         groups = {group.name.lower(): group.heads for group in repositories.groups.every(session)}
-    return SelectionView(heads=selection.parse(body.text, context().link.rig.heads, groups, known_heads(body.current)))
+    return SelectionView(
+        heads=selection.parse(body.text, context().link.rig.heads, groups, known_heads(body.current), cells=body.cells)
+    )
 
 
 @api.post("/selection/order", responses={200: SelectionView})

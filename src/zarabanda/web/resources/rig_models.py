@@ -9,46 +9,58 @@ from pydantic import BaseModel, Field
 from ..parts import HeadKeys, Part
 
 
-class HeadView(BaseModel):
-    """A head: its fixture, place in metres, what it is and what it can do."""
+class PartView(BaseModel):
+    """A head of every fixture in a mode. part: the number of the cell, 0 the fixture itself; what it can do."""
 
-    key: str
-    fixture: int
-    cell: int
-    kind: str
-    place: tuple[float, float, float]
+    part: int
     attributes: list[str]
 
 
+class ModeView(BaseModel):
+    """A mode. label: what tells it from other modes of its model; footprint: slots; cells: how many; parts: its heads."""
+
+    id: int
+    name: str
+    label: str
+    maker: str
+    model: str
+    kind: str
+    footprint: int
+    cells: int
+    parts: list[PartView]
+
+
 class FixtureView(BaseModel):
-    """A fixture of the patch."""
+    """A fixture of the patch. groups: that have some of its heads."""
 
     number: int
     name: str
-    maker: str
-    model: str
-    mode: str
-    kind: str
-    heads: int
-    universe: int
-    address: int
-    footprint: int
+    mode_id: int
+    universe: int | None
+    address: int | None
     place: tuple[float, float, float]
+    rotation: tuple[float, float, float]
+    cell_order: str
+    notes: str
+    groups: list[int]
 
 
 class RigView(BaseModel):
-    """The rig. number: as in the header of live frames, whose heads come in this order."""
+    """The rig. number: as in the header of live frames. places: x, y, z of each head in m, one after another; heads are in
+    the order of fixture numbers, within each in that of the parts of its mode."""
 
     number: int
     fixtures: list[FixtureView]
-    heads: list[HeadView]
+    modes: list[ModeView]
+    places: list[float]
 
 
 class SelectionText(Part):
-    """A selection in words, on top of a current one."""
+    """A selection in words, on top of a current one. cells: fixtures are taken as their cells."""
 
     text: Annotated[str, Field(max_length=500)]
     current: HeadKeys = Field(default_factory=list)
+    cells: bool = False
 
 
 class SelectionOrder(Part):

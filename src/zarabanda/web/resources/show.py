@@ -36,6 +36,7 @@ def get_show() -> ShowView:
             playing=context().link.playing,
             session=context().link.session,
             revision=context().link.revision,
+            rig=context().link.rig_edition,
             groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups.every(session)],
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
             orders=[OrderView(id=name, text=order.label) for name, order in ORDERS.items()],

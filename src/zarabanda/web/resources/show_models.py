@@ -29,12 +29,13 @@ class OrderView(BaseModel):
 
 class ShowView(BaseModel):
     """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
-    session: who counts the revisions."""
+    session: who counts the revisions; rig: counts edits that touch fixtures, modes or groups."""
 
     name: str
     playing: bool
     session: str
     revision: int
+    rig: int
     groups: list[GroupView]
     tempos: list[TempoView]
     orders: list[OrderView]
