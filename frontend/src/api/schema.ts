@@ -313,6 +313,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All modes that fixtures can have: of the show, and plain kinds, with what they cost and give. */
+        get: operations["kinds_get_kinds_get"];
+        put?: never;
+        /** A kind from its channel list: channels in order, each with what it carries, how fine, its range and its home value. */
+        post: operations["kinds_make_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{mode_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a kind out of the show; one that fixtures have stays. */
+        delete: operations["kinds_delete__int_mode_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/output/node": {
         parameters: {
             query?: never;
@@ -468,6 +503,176 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rig/add": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add fixtures of one mode, one after another. */
+        post: operations["rig_add_rig_add_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Other addresses for fixtures: the next that are free, one after another, or none. */
+        post: operations["rig_give_addresses_rig_address_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Places for fixtures in their order: along a line, an arc, a grid or a circle; aligned, spread, mirrored. */
+        post: operations["rig_put_at_rig_arrange_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was typed into a column, for one fixture or several in their order: see `formats.rig_table.typed`. */
+        post: operations["rig_type_in_rig_cells_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change fixtures; everything that uses them follows. With preview, what would be lost is told and nothing is done. */
+        post: operations["rig_change_rig_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is odd about the rig, with what would mend it. */
+        get: operations["rig_get_odd_rig_check_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take fixtures out, and out of everything that uses them. With preview, what uses them is told and nothing is done. */
+        post: operations["rig_delete_rig_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same fixtures once more, from a number on; mirrored about the centre line if wanted. */
+        post: operations["rig_duplicate_rig_duplicate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rows from a spreadsheet. With preview: what would change, and what is wrong; nothing is done while something is. */
+        post: operations["rig_paste_rig_paste_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/universe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let everything of a universe listen to another one. */
+        post: operations["rig_move_universe_rig_universe_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/selection": {
         parameters: {
             query?: never;
@@ -478,7 +683,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Heads that plain words name. */
-        post: operations["rig_choose_selection_post"];
+        post: operations["selection_choose_selection_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -495,7 +700,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Heads in another order. */
-        post: operations["rig_put_in_order_selection_order_post"];
+        post: operations["selection_put_in_order_selection_order_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -551,6 +756,91 @@ export interface components {
             };
         };
         /**
+         * AddFixtures
+         * @description Fixtures of a mode, by its name. place: of the first, in m; spacing: from each to the next.
+         */
+        AddFixtures: {
+            /**
+             * Address
+             * @default 1
+             */
+            address?: number;
+            /**
+             * Addresses
+             * @default next free
+             * @enum {string}
+             */
+            addresses?: "next free" | "in order" | "none";
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Mode */
+            mode: string;
+            /**
+             * Mounting
+             * @default hanging
+             * @enum {string}
+             */
+            mounting?: "standing" | "hanging" | "on the left" | "on the right";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Number
+             * @default 1
+             */
+            number?: number;
+            /**
+             * Place
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            place?: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Spacing
+             * @default [
+             *       1,
+             *       0,
+             *       0
+             *     ]
+             */
+            spacing?: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Universe
+             * @default 1
+             */
+            universe?: number;
+        };
+        /**
+         * ArrangeFixtures
+         * @description How fixtures stand, in their order. given: numbers that the shape asks for, in m and degrees.
+         */
+        ArrangeFixtures: {
+            /** Given */
+            given?: {
+                [key: string]: number;
+            };
+            /** Numbers */
+            numbers: number[];
+            /** Shape */
+            shape: string;
+        };
+        /**
          * BaseAsk
          * @description Heads whose base is asked for.
          */
@@ -591,6 +881,24 @@ export interface components {
         BaseView: {
             /** Values */
             values: components["schemas"]["BaseValueView"][];
+        };
+        /**
+         * ChangeFixtures
+         * @description Changes of fixtures, done all together or not at all.
+         */
+        ChangeFixtures: {
+            /** Changes */
+            changes: components["schemas"]["FixtureChange"][];
+            /**
+             * Label
+             * @default Change the rig
+             */
+            label?: string;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
         };
         /**
          * ControlView
@@ -692,6 +1000,21 @@ export interface components {
                     [key: string]: number;
                 };
             };
+        };
+        /**
+         * DuplicateFixtures
+         * @description Fixtures to have once more, called by free numbers from the first on.
+         */
+        DuplicateFixtures: {
+            /** First */
+            first: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /** Numbers */
+            numbers: number[];
         };
         /**
          * EffectChange
@@ -821,6 +1144,86 @@ export interface components {
             words: string;
         };
         /**
+         * FixtureChange
+         * @description A change of one fixture.
+         */
+        FixtureChange: {
+            /** Fixture */
+            fixture: number;
+            set: components["schemas"]["FixtureFields"];
+        };
+        /**
+         * FixtureFields
+         * @description What can be changed of a fixture; what is not given stays. Universe or address null: it has no address.
+         */
+        FixtureFields: {
+            /**
+             * Address
+             * @default null
+             */
+            address?: number | null;
+            /**
+             * Cell Order
+             * @default null
+             */
+            cell_order?: ("" | "reversed" | "rows from top left" | "rows from top left, back and forth" | "rows from top right" | "rows from top right, back and forth" | "rows from bottom left" | "rows from bottom left, back and forth" | "rows from bottom right" | "rows from bottom right, back and forth" | "columns from top left" | "columns from top left, back and forth" | "columns from top right" | "columns from top right, back and forth" | "columns from bottom left" | "columns from bottom left, back and forth" | "columns from bottom right" | "columns from bottom right, back and forth") | null;
+            /**
+             * Mode
+             * @default null
+             */
+            mode?: string | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Notes
+             * @default null
+             */
+            notes?: string | null;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * Turn X
+             * @default null
+             */
+            turn_x?: number | null;
+            /**
+             * Turn Y
+             * @default null
+             */
+            turn_y?: number | null;
+            /**
+             * Turn Z
+             * @default null
+             */
+            turn_z?: number | null;
+            /**
+             * Universe
+             * @default null
+             */
+            universe?: number | null;
+            /**
+             * X
+             * @default null
+             */
+            x?: number | null;
+            /**
+             * Y
+             * @default null
+             */
+            y?: number | null;
+            /**
+             * Z
+             * @default null
+             */
+            z?: number | null;
+        };
+        /**
          * FixtureView
          * @description A fixture of the patch. groups: that have some of its heads.
          */
@@ -861,6 +1264,29 @@ export interface components {
         FrozenLook: {
             /** Key */
             key: string;
+        };
+        /**
+         * GiveAddresses
+         * @description How fixtures get addresses, in their order.
+         */
+        GiveAddresses: {
+            /**
+             * Address
+             * @default 1
+             */
+            address?: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "next free" | "in order" | "none";
+            /** Numbers */
+            numbers: number[];
+            /**
+             * Universe
+             * @default 1
+             */
+            universe?: number;
         };
         /**
          * GroupView
@@ -905,6 +1331,49 @@ export interface components {
         Keep: {
             /** Name */
             name: string;
+        };
+        /**
+         * KindView
+         * @description A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
+         *     carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words.
+         */
+        KindView: {
+            /** Attributes */
+            attributes: string[];
+            /** Bits */
+            bits: string;
+            /** Cells */
+            cells: number;
+            /** Fit */
+            fit: number;
+            /** Footprint */
+            footprint: number;
+            /** Id */
+            id: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Leads */
+            leads: boolean;
+            /** Limits */
+            limits: string[];
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * KindsView
+         * @description All modes there are. sources: what a channel of a new kind can carry.
+         */
+        KindsView: {
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** Sources */
+            sources: string[];
         };
         /**
          * Act
@@ -1178,6 +1647,65 @@ export interface components {
             universes: number[];
         };
         /**
+         * MadeChannel
+         * @description A channel of a kind that is made: what it carries (empty: nothing), how fine, natural values at DMX 0 and at full, and at
+         *     home.
+         */
+        MadeChannel: {
+            /**
+             * Bits
+             * @default 8
+             * @enum {integer}
+             */
+            bits?: 8 | 16 | 24;
+            /**
+             * High
+             * @default 1
+             */
+            high?: number;
+            /**
+             * Home
+             * @default 0
+             */
+            home?: number;
+            /**
+             * Low
+             * @default 0
+             */
+            low?: number;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
+         * MakeKind
+         * @description A kind from its channel list, in the order of its slots.
+         */
+        MakeKind: {
+            /**
+             * Beam Deg
+             * @default 20
+             */
+            beam_deg?: number;
+            /** Channels */
+            channels: components["schemas"]["MadeChannel"][];
+            /**
+             * Kind
+             * @default par
+             * @enum {string}
+             */
+            kind?: "spot" | "wash" | "beam" | "par" | "profile" | "strobe" | "blinder" | "haze" | "fan";
+            /**
+             * Maker
+             * @default
+             */
+            maker?: string;
+            /** Model */
+            model: string;
+        };
+        /**
          * ModeView
          * @description A mode. label: what tells it from other modes of its model; footprint: slots; cells: how many; parts: its heads.
          */
@@ -1200,6 +1728,16 @@ export interface components {
             name: string;
             /** Parts */
             parts: components["schemas"]["PartView"][];
+        };
+        /**
+         * MoveUniverse
+         * @description A universe, and where it goes.
+         */
+        MoveUniverse: {
+            /** To */
+            to: number;
+            /** Universe */
+            universe: number;
         };
         /**
          * NewControl
@@ -1345,6 +1883,32 @@ export interface components {
             text: string;
         };
         /**
+         * OddOne
+         * @description Something odd: see `core.explain.rig_check.Odd`. ask: what mends it, as the body of `POST /api/rig/address`.
+         */
+        OddOne: {
+            /** Ask */
+            ask: {
+                [key: string]: unknown;
+            };
+            /** Kind */
+            kind: string;
+            /** Mend */
+            mend: string;
+            /** Numbers */
+            numbers: number[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * OddView
+         * @description All that is odd about the rig.
+         */
+        OddView: {
+            /** Odd */
+            odd: components["schemas"]["OddOne"][];
+        };
+        /**
          * OnDraft
          * @description An effect on heads.
          */
@@ -1441,6 +2005,47 @@ export interface components {
             part: number;
         };
         /**
+         * PasteRows
+         * @description Rows to paste: columns apart by tabs. numbers: fixtures from the chosen row on; column: the chosen one.
+         */
+        PasteRows: {
+            /**
+             * Column
+             * @default number
+             */
+            column?: string;
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PasteView
+         * @description What is pasted, in words, and what is wrong with it.
+         */
+        PasteView: {
+            /** Changes */
+            changes: string[];
+            /** Done */
+            done: string;
+            /** Faults */
+            faults: string[];
+            /** Lost */
+            lost?: string[];
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+        };
+        /**
          * ProcessView
          * @description A process as the supervisor sees it.
          */
@@ -1453,6 +2058,23 @@ export interface components {
             restarts: number;
             /** Running */
             running: boolean;
+        };
+        /**
+         * RigDone
+         * @description What was done. numbers: of fixtures that are new; lost: what it cost, in words.
+         */
+        RigDone: {
+            /** Done */
+            done: string;
+            /** Lost */
+            lost?: string[];
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
         };
         /**
          * RigView
@@ -1656,6 +2278,19 @@ export interface components {
             undo: string | null;
         };
         /**
+         * SomeFixtures
+         * @description Fixtures by number.
+         */
+        SomeFixtures: {
+            /** Numbers */
+            numbers: number[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
          * TempoView
          * @description A shared speed.
          */
@@ -1674,6 +2309,23 @@ export interface components {
             text: string;
             /** Who */
             who: string;
+        };
+        /**
+         * TypedCells
+         * @description What was typed into a column of fixtures, in their order.
+         */
+        TypedCells: {
+            /** Column */
+            column: string;
+            /** Numbers */
+            numbers: number[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * UniverseView
@@ -2479,6 +3131,99 @@ export interface operations {
             };
         };
     };
+    kinds_get_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kinds_make_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeKind"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kinds_delete__int_mode_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mode_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     output_get_node_node_get: {
         parameters: {
             query?: never;
@@ -2818,7 +3563,333 @@ export interface operations {
             };
         };
     };
-    rig_choose_selection_post: {
+    rig_add_rig_add_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddFixtures"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_give_addresses_rig_address_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveAddresses"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_put_at_rig_arrange_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_type_in_rig_cells_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedCells"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_change_rig_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_get_odd_rig_check_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OddView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_delete_rig_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SomeFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_duplicate_rig_duplicate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DuplicateFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_paste_rig_paste_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteRows"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_move_universe_rig_universe_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveUniverse"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    selection_choose_selection_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -2851,7 +3922,7 @@ export interface operations {
             };
         };
     };
-    rig_put_in_order_selection_order_post: {
+    selection_put_in_order_selection_order_post: {
         parameters: {
             query?: never;
             header?: never;

@@ -4,22 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-Doc = dict[str, Any]
+from zarabanda.stock.making import Doc, cells, channels, grid
+
 MAKER = "Pavana"
 
 
-def _channels(*rows: tuple[Any, ...], cell: int = 0) -> list[Doc]:
-    """Channels in the order of their slots: (source, bytes, low, high)."""
-    channels, slot = [], 0
-    for source, size, low, high in rows:
-        if source:
-            channels.append({"source": source, "slots": list(range(slot, slot + size)), "low": low, "high": high, "cell": cell})
-        slot += size
-    return channels
-
-
 def _moving(*rest: tuple[Any, ...]) -> list[Doc]:
-    return _channels(("pan", 2, -270, 270), ("tilt", 2, -130, 130), ("intensity", 2, 0, 100), ("strobe", 1, 0, 25), *rest)
+    return channels(("pan", 2, -270, 270), ("tilt", 2, -130, 130), ("intensity", 2, 0, 100), ("strobe", 1, 0, 25), *rest)
 
 
 _CMY = (("cyan", 1, 0, 1), ("magenta", 1, 0, 1), ("yellow", 1, 0, 1))
@@ -27,25 +18,6 @@ _MOVING_LIMITS = {"tilt": (-130, 130, 25)}
 
 WHEEL = [("open", (1, 1, 1)), ("red", (1, 0.05, 0.02)), ("amber", (1, 0.55, 0.05)), ("green", (0.1, 1, 0.15)),
          ("aqua", (0.1, 0.9, 1)), ("blue", (0.08, 0.15, 1)), ("violet", (0.55, 0.1, 1)), ("pink", (1, 0.3, 0.6))]  # fmt: skip
-
-
-def _grid(columns: int, rows: int, pitch: float) -> list[tuple[float, float, float]]:
-    middle = (columns - 1) / 2
-    return [((c - middle) * pitch, r * pitch, 0.0) for r in range(rows - 1, -1, -1) for c in range(columns)]
-
-
-def _cells_of(count: int, *names: str, first: int = 0) -> list[Doc]:
-    return [
-        {
-            "source": name,
-            "slots": [first + cell * len(names) + n],
-            "low": 0,
-            "high": 100 if name == "intensity" else 1,
-            "cell": cell + 1,
-        }
-        for cell in range(count)
-        for n, name in enumerate(names)
-    ]
 
 
 MODES: list[Doc] = [
@@ -60,24 +32,24 @@ MODES: list[Doc] = [
      "channels": _moving(("wheel", 1, 0, 7), ("gobo", 1, 0, 7), ("prism", 1, 0, 100), ("frost", 1, 0, 100)),
      "limits": {"tilt": (-130, 130, 15)}, "beam_deg": 3},
     {"name": "Branle 5, 8 channels", "model": "Branle 5", "kind": "par", "emitters": "rgbaw", "footprint": 8, "beam_deg": 25,
-     "channels": _channels(("intensity", 1, 0, 100), ("red", 1, 0, 1), ("green", 1, 0, 1), ("blue", 1, 0, 1), ("amber", 1, 0, 1),
+     "channels": channels(("intensity", 1, 0, 100), ("red", 1, 0, 1), ("green", 1, 0, 1), ("blue", 1, 0, 1), ("amber", 1, 0, 1),
                            ("white", 1, 0, 1), ("strobe", 1, 0, 25))},
     {"name": "Chacona 12, 36 channels", "model": "Chacona 12", "kind": "batten", "emitters": "rgb", "footprint": 36,
-     "channels": _cells_of(12, "red", "green", "blue"), "cells": _grid(12, 1, 0.09), "beam_deg": 15},
+     "channels": cells(12, "red", "green", "blue"), "cells": grid(12, 1, 0.09), "beam_deg": 15},
     {"name": "Alfarda 64, 192 channels", "model": "Alfarda 64", "kind": "wall", "emitters": "rgb", "footprint": 192,
-     "channels": _cells_of(64, "red", "green", "blue"), "cells": _grid(8, 8, 0.125), "beam_deg": 120},
+     "channels": cells(64, "red", "green", "blue"), "cells": grid(8, 8, 0.125), "beam_deg": 120},
     {"name": "Folia F, 2 channels", "model": "Folia F", "kind": "profile", "footprint": 2, "light": (1, 0.9, 0.76),
-     "beam_deg": 19, "channels": _channels(("intensity", 2, 0, 100))},
+     "beam_deg": 19, "channels": channels(("intensity", 2, 0, 100))},
     {"name": "Rebato, 2 channels", "model": "Rebato", "kind": "strobe", "footprint": 2, "beam_deg": 90,
-     "channels": _channels(("intensity", 1, 0, 100), ("strobe", 1, 0, 25))},
+     "channels": channels(("intensity", 1, 0, 100), ("strobe", 1, 0, 25))},
     {"name": "Bransle 2, 2 channels", "model": "Bransle 2", "kind": "blinder", "footprint": 2, "light": (1, 0.82, 0.58),
-     "channels": _cells_of(2, "intensity"), "cells": _grid(2, 1, 0.3), "beam_deg": 60},
+     "channels": cells(2, "intensity"), "cells": grid(2, 1, 0.3), "beam_deg": 60},
     {"name": "Bruma, 2 channels", "model": "Bruma", "kind": "haze", "footprint": 2,
-     "channels": _channels(("haze", 1, 0, 100), ("fan_speed", 1, 0, 100))},
+     "channels": channels(("haze", 1, 0, 100), ("fan_speed", 1, 0, 100))},
     {"name": "Tarantela 10, 46 channels", "model": "Tarantela 10", "kind": "bar", "emitters": "rgbw", "footprint": 46,
-     "channels": [*_channels(("tilt", 2, -110, 110), ("intensity", 2, 0, 100), ("strobe", 1, 0, 25)),
-                  *_cells_of(10, "red", "green", "blue", "white", first=6)],
-     "cells": _grid(10, 1, 0.1), "limits": {"tilt": (-110, 110, 20)}, "beam_deg": 5},
+     "channels": [*channels(("tilt", 2, -110, 110), ("intensity", 2, 0, 100), ("strobe", 1, 0, 25)),
+                  *cells(10, "red", "green", "blue", "white", first=6)],
+     "cells": grid(10, 1, 0.1), "limits": {"tilt": (-110, 110, 20)}, "beam_deg": 5},
 ]  # fmt: skip
 
 

@@ -14,6 +14,9 @@ from zarabanda.errors import shown
 
 from .effect_document import Number
 
+MOST_SLOTS = 2048
+"""Of a fixture: four universes."""
+
 
 class _Part(BaseModel):
     model_config = ConfigDict(extra="forbid")
@@ -23,7 +26,7 @@ class ChannelPart(_Part):
     """One channel: what it carries, its slots (coarse first), natural values at DMX 0 and full, its cell (0: the whole)."""
 
     source: str
-    slots: Annotated[list[Annotated[int, Field(ge=0, le=511)]], Field(min_length=1, max_length=3)]
+    slots: Annotated[list[Annotated[int, Field(ge=0, le=MOST_SLOTS - 1)]], Field(min_length=1, max_length=3)]
     low: Number = 0.0
     high: Number = 1.0
     inverted: bool = False
@@ -39,7 +42,7 @@ class ModeDocument(_Part):
     kind: str
     emitters: str = "none"
     channels: list[ChannelPart]
-    footprint: Annotated[int, Field(ge=1, le=512)]
+    footprint: Annotated[int, Field(ge=1, le=MOST_SLOTS)]
     limits: dict[str, tuple[Number, Number, Number]] = {}
     wheel: list[tuple[str, tuple[Number, Number, Number]]] = []
     light: tuple[Number, Number, Number] = (1.0, 1.0, 1.0)

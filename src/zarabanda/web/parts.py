@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 HeadKey = Annotated[str, Field(pattern=r"^[0-9]{1,5}(\.[0-9]{1,4})?$")]
 Id = Annotated[int, Field(ge=0, le=2**31 - 1)]
 """Number of a row."""
-HeadKeys = Annotated[list[HeadKey], Field(max_length=20_000)]
+HeadKeys = Annotated[list[HeadKey], Field(max_length=30_000)]
 Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 
 

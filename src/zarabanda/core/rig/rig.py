@@ -14,13 +14,11 @@ from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.cells import arranged
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec, Place, head_key
+from zarabanda.core.rig.patch import SLOTS, Block
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
-
-SLOTS = 512
-"""Of a universe."""
 
 
 @dataclass(frozen=True)
@@ -234,7 +232,11 @@ def repatched(rig: Rig, fixtures: Sequence[FixtureSpec]) -> Rig:
 
 
 def _universes(fixtures: Sequence[FixtureSpec]) -> tuple[int, ...]:
-    return tuple(sorted({one.universe for one in fixtures if one.universe is not None}))
+    found = set[int]()
+    for one in fixtures:
+        if one.universe is not None and one.address is not None:
+            found.update(Block(one.number, one.universe, one.address, one.mode.footprint).universes)
+    return tuple(sorted(found))
 
 
 def _turns(fixtures: Sequence[FixtureSpec]) -> Floats:
@@ -281,7 +283,8 @@ def _output(layout: _Layout, emitter_heads: dict[str, Ints], universes: tuple[in
         sources.append(source)
         ends.append(one.ends)
         bits.append(one.bits)
-        slots.append(np.where(one.slots >= 0, one.slots + row_of[fixture.universe] * SLOTS + fixture.address - 1, -1))
+        from_universe = np.where(one.slots >= 0, one.slots + fixture.address - 1, -1)
+        slots.append(np.where(one.slots >= 0, from_universe + row_of[fixture.universe] * SLOTS, -1))
     source, end, table = np.concatenate(sources), np.concatenate(ends), np.concatenate(slots)
     free = _first_come(table)
     return Output(

@@ -16,7 +16,7 @@ from zarabanda.show.tables import DraftEffect, EffectRow
 from ..context import browser_id, context
 from ..parts import Done, Id
 from .draft_models import BaseAsk, BaseValueView, BaseView, DraftEffectView, DraftValues, DraftView, FrozenLook, OnDraft
-from .rig import known_heads
+from .selection import known_heads
 
 api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])
 

@@ -39,7 +39,7 @@ from .effect_models import (
     OwnCopy,
     SentenceView,
 )
-from .rig import known_heads
+from .selection import known_heads
 from .weave_models import FixView, NoticeView, WeaveAsk, WeaveView
 
 api = APIBlueprint("effects", __name__, url_prefix="/api/effects", abp_tags=[Tag(name="effects")])

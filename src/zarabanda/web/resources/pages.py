@@ -17,7 +17,7 @@ from ..context import browser_id, context
 from ..parts import Done, Id
 from .effects import families_of
 from .page_models import ControlView, NewControl, PagesView, PageView
-from .rig import known_heads
+from .selection import known_heads
 
 api = APIBlueprint("pages", __name__, url_prefix="/api/pages", abp_tags=[Tag(name="pages")])
 

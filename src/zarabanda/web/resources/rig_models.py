@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import AfterValidator, BaseModel, Field, WithJsonSchema, model_validator
 
-from ..parts import HeadKeys, Part
+from zarabanda.core.rig.cells import CELL_ORDERS
+from zarabanda.errors import shown
+
+from ..parts import Done, HeadKeys, Part
 
 
 class PartView(BaseModel):
@@ -53,6 +56,213 @@ class RigView(BaseModel):
     fixtures: list[FixtureView]
     modes: list[ModeView]
     places: list[float]
+
+
+class KindView(BaseModel):
+    """A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
+    carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words."""
+
+    id: int | None
+    name: str
+    label: str
+    maker: str
+    model: str
+    kind: str
+    footprint: int
+    fit: int
+    cells: int
+    leads: bool
+    bits: str
+    limits: list[str]
+    attributes: list[str]
+
+
+class KindsView(BaseModel):
+    """All modes there are. sources: what a channel of a new kind can carry."""
+
+    kinds: list[KindView]
+    sources: list[str]
+
+
+class MadeChannel(Part):
+    """A channel of a kind that is made: what it carries (empty: nothing), how fine, natural values at DMX 0 and at full, and at
+    home."""
+
+    source: Annotated[str, Field(max_length=40)] = ""
+    bits: Literal[8, 16, 24] = 8
+    low: Annotated[float, Field(allow_inf_nan=False)] = 0.0
+    high: Annotated[float, Field(allow_inf_nan=False)] = 1.0
+    home: Annotated[float, Field(allow_inf_nan=False)] = 0.0
+
+
+class MakeKind(Part):
+    """A kind from its channel list, in the order of its slots."""
+
+    model: Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
+    maker: Annotated[str, Field(max_length=60)] = ""
+    kind: Literal["spot", "wash", "beam", "par", "profile", "strobe", "blinder", "haze", "fan"] = "par"
+    channels: Annotated[list[MadeChannel], Field(min_length=1, max_length=512)]
+    beam_deg: Annotated[float, Field(ge=1, le=170)] = 20.0
+
+
+class OddOne(BaseModel):
+    """Something odd: see `core.explain.rig_check.Odd`. ask: what mends it, as the body of `POST /api/rig/address`."""
+
+    kind: str
+    numbers: list[int]
+    text: str
+    mend: str
+    ask: dict[str, Any]
+
+
+class OddView(BaseModel):
+    """All that is odd about the rig."""
+
+    odd: list[OddOne]
+
+
+class RigDone(Done):
+    """What was done. numbers: of fixtures that are new; lost: what it cost, in words."""
+
+    numbers: list[int] = Field(default_factory=list)
+    lost: list[str] = Field(default_factory=list)
+    revision: int = 0
+
+
+Number = Annotated[int, Field(ge=1, le=99_999)]
+Numbers = Annotated[list[Number], Field(min_length=1, max_length=30_000)]
+Metres = Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
+Degrees = Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)]
+Universe = Annotated[int, Field(ge=1, le=63_999)]
+Address = Annotated[int, Field(ge=1, le=512)]
+
+
+def _known_cell_order(name: str) -> str:
+    if name not in CELL_ORDERS:
+        raise ValueError(f"there is no order of cells {shown(name)}; use one of {', '.join(filter(None, CELL_ORDERS))}")
+    return name
+
+
+CellOrder = Annotated[str, AfterValidator(_known_cell_order), WithJsonSchema({"type": "string", "enum": list(CELL_ORDERS)})]
+
+
+class AddFixtures(Part):
+    """Fixtures of a mode, by its name. place: of the first, in m; spacing: from each to the next."""
+
+    mode: Annotated[str, Field(min_length=1, max_length=120)]
+    count: Annotated[int, Field(ge=1, le=5_000)] = 1
+    number: Number = 1
+    name: Annotated[str, Field(max_length=120)] = ""
+    addresses: Literal["next free", "in order", "none"] = "next free"
+    universe: Universe = 1
+    address: Address = 1
+    place: tuple[Metres, Metres, Metres] = (0.0, 0.0, 0.0)
+    spacing: tuple[Metres, Metres, Metres] = (1.0, 0.0, 0.0)
+    mounting: Literal["standing", "hanging", "on the left", "on the right"] = "hanging"
+
+
+class FixtureFields(Part):
+    """What can be changed of a fixture; what is not given stays. Universe or address null: it has no address."""
+
+    number: Number | None = None
+    name: Annotated[str, Field(max_length=120)] | None = None
+    mode: Annotated[str, Field(min_length=1, max_length=120)] | None = None
+    universe: Universe | None = None
+    address: Address | None = None
+    x: Metres | None = None
+    y: Metres | None = None
+    z: Metres | None = None
+    turn_x: Degrees | None = None
+    turn_y: Degrees | None = None
+    turn_z: Degrees | None = None
+    cell_order: CellOrder | None = None
+    notes: Annotated[str, Field(max_length=400)] | None = None
+
+    @model_validator(mode="after")
+    def _given(self) -> FixtureFields:
+        empty = [name for name in self.model_fields_set - {"universe", "address"} if getattr(self, name) is None]
+        if empty:
+            raise ValueError(f"{sorted(empty)[0]} cannot be empty; leave it out to keep it as it is")
+        return self
+
+
+class FixtureChange(Part):
+    """A change of one fixture."""
+
+    fixture: Number
+    set: FixtureFields
+
+
+class ChangeFixtures(Part):
+    """Changes of fixtures, done all together or not at all."""
+
+    changes: Annotated[list[FixtureChange], Field(min_length=1, max_length=30_000)]
+    label: Annotated[str, Field(min_length=1, max_length=120)] = "Change the rig"
+    preview: bool = False
+
+
+class TypedCells(Part):
+    """What was typed into a column of fixtures, in their order."""
+
+    numbers: Numbers
+    column: Annotated[str, Field(max_length=40)]
+    text: Annotated[str, Field(max_length=500)]
+    preview: bool = False
+
+
+class PasteRows(Part):
+    """Rows to paste: columns apart by tabs. numbers: fixtures from the chosen row on; column: the chosen one."""
+
+    text: Annotated[str, Field(max_length=4_000_000)]
+    numbers: Annotated[list[Number], Field(max_length=30_000)] = Field(default_factory=list)
+    column: Annotated[str, Field(max_length=40)] = "number"
+    preview: bool = False
+
+
+class PasteView(RigDone):
+    """What is pasted, in words, and what is wrong with it."""
+
+    changes: list[str]
+    faults: list[str]
+
+
+class SomeFixtures(Part):
+    """Fixtures by number."""
+
+    numbers: Numbers
+    preview: bool = False
+
+
+class DuplicateFixtures(Part):
+    """Fixtures to have once more, called by free numbers from the first on."""
+
+    numbers: Numbers
+    first: Number
+    mirrored: bool = False
+
+
+class GiveAddresses(Part):
+    """How fixtures get addresses, in their order."""
+
+    numbers: Numbers
+    how: Literal["next free", "in order", "none"]
+    universe: Universe = 1
+    address: Address = 1
+
+
+class MoveUniverse(Part):
+    """A universe, and where it goes."""
+
+    universe: Universe
+    to: Universe
+
+
+class ArrangeFixtures(Part):
+    """How fixtures stand, in their order. given: numbers that the shape asks for, in m and degrees."""
+
+    numbers: Numbers
+    shape: Annotated[str, Field(max_length=40)]
+    given: dict[str, Metres] = Field(default_factory=dict)
 
 
 class SelectionText(Part):

@@ -1,0 +1,132 @@
+"""Where a show keeps keys of heads, and what becomes of them when fixtures are renumbered, get another mode, or go."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from zarabanda.core.rig.modes import ModeSpec, head_key, head_keys, lit_keys
+
+from .tables import Base, ControlRow, DraftEffect, DraftValue, EffectRow, Group, PaletteRow
+
+
+@dataclass(frozen=True)
+class Change:
+    """What a fixture's heads are called now. each: new keys of an old one, none where it is gone; lit and now_lit: all that
+    give light of it, before and after, which stay all where all were meant."""
+
+    each: Mapping[str, tuple[str, ...]]
+    lit: tuple[str, ...]
+    now_lit: tuple[str, ...]
+
+
+def gone(number: int, mode: ModeSpec) -> Change:
+    """The fixture is taken out."""
+    return Change(dict.fromkeys(head_keys(number, mode), ()), (), ())
+
+
+def changed(number: int, mode: ModeSpec, now: int, now_mode: ModeSpec) -> Change:
+    """The fixture has another number, another mode, or both."""
+    new_lit, each = tuple(lit_keys(now, now_mode)), dict[str, tuple[str, ...]]()
+    for part in mode.parts:
+        if part in now_mode.parts:
+            each[head_key(number, part)] = (head_key(now, part),)
+        elif part == 0 or not now_mode.cells:
+            each[head_key(number, part)] = new_lit
+        else:
+            each[head_key(number, part)] = ()
+    return Change(each, tuple(lit_keys(number, mode)), new_lit)
+
+
+class Renaming:
+    """Changes of several fixtures at once, applied to lists and to values by head."""
+
+    def __init__(self, changes: Sequence[Change]) -> None:
+        self._each = {key: new for change in changes for key, new in change.each.items()}
+        self._whole = {change.lit[0]: change for change in changes if len(change.lit) > 1 and change.lit != change.now_lit}
+
+    def keys(self, heads: Sequence[str]) -> list[str]:
+        """A list of heads as it is now, each once."""
+        present, found = set(heads), list[str]()
+        whole = {key: change for change in self._whole.values() if present.issuperset(change.lit) for key in change.lit}
+        for key in heads:
+            found += whole[key].now_lit if key in whole else self._each.get(key, (key,))
+        return list(dict.fromkeys(found))
+
+    def values(self, by_head: Mapping[str, Any]) -> dict[str, Any]:
+        """Values by head as they are now; where several become one, the first counts."""
+        found: dict[str, Any] = {}
+        for key, value in by_head.items():
+            for new in self._each.get(key, (key,)):
+                found.setdefault(new, value)
+        return found
+
+    def touches(self, heads: Any) -> bool:
+        """Whether any of these heads is called otherwise now."""
+        return any(self._each.get(key, (key,)) != (key,) for key in heads)
+
+
+def _own_of(document: Mapping[str, Any]) -> Mapping[str, Any]:
+    own: Mapping[str, Any] = document.get("own") or {}
+    return own
+
+
+@dataclass(frozen=True)
+class Place:
+    """A column that keeps heads: those in a row, and the row with others."""
+
+    table: type[Any]
+    heads: Callable[[Any], Any]
+    put: Callable[[Any, Renaming], None]
+
+
+def _put_target(row: ControlRow, renaming: Renaming) -> None:
+    row.target = row.target | {"heads": renaming.keys(row.target["heads"])}
+
+
+def _put_own(row: EffectRow | PaletteRow, renaming: Renaming) -> None:
+    row.document = row.document | {"own": renaming.values(_own_of(row.document))}
+
+
+def _put_list(row: Group | DraftEffect, renaming: Renaming) -> None:
+    row.heads = renaming.keys(row.heads)
+
+
+def _put_values(row: DraftValue, renaming: Renaming) -> None:
+    row.heads = renaming.values(row.heads)
+
+
+PLACES: tuple[Place, ...] = (
+    Place(Group, lambda row: row.heads, _put_list),
+    Place(DraftValue, lambda row: row.heads, _put_values),
+    Place(DraftEffect, lambda row: row.heads, _put_list),
+    Place(ControlRow, lambda row: row.target["heads"], _put_target),
+    Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
+    Place(EffectRow, lambda row: _own_of(row.document), _put_own),
+)
+"""Every column that keeps heads: one row each."""
+
+
+def users_of(session: Session, keys: set[str]) -> Iterator[tuple[Base, int]]:
+    """Rows that keep some of these heads, and how many of them."""
+    for place in PLACES:
+        for row in session.scalars(select(place.table)):
+            count = sum(key in keys for key in place.heads(row))
+            if count:
+                yield row, count
+
+
+def rename(session: Session, changes: Sequence[Change]) -> None:
+    """Let everything that keeps heads follow."""
+    renaming = Renaming(changes)
+    for place in PLACES:
+        for row in session.scalars(select(place.table)):
+            if renaming.touches(place.heads(row)):
+                place.put(row, renaming)
+                if isinstance(row, DraftValue) and not row.heads:
+                    session.delete(row)
+    session.flush()
