@@ -5,6 +5,7 @@ Kept in the database, sent to the engine, and read back by the same definition.
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import msgspec
@@ -14,15 +15,25 @@ Used = tuple[str, int]
 
 
 class EffectOnHeads(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="effect"):
-    """An effect on heads, in pick order. families: whose layers act; None: all of them."""
+    """An effect on heads, in pick order. families: whose layers act; None: all of them.
+
+    group_id: the group whose heads they are, now and later; `heads` is then empty where it is kept, and filled in where it
+    plays.
+    """
 
     effect_id: int
     heads: tuple[str, ...]
     families: tuple[str, ...] | None = None
+    group_id: int | None = None
 
     def uses(self) -> set[Used]:
         """Rows that it refers to."""
-        return {("effect", self.effect_id)}
+        group = {("head_group", self.group_id)} if self.group_id is not None else set()
+        return {("effect", self.effect_id), *group}
+
+    def on(self, groups: Mapping[int, Sequence[str]]) -> EffectOnHeads:
+        """With the heads of its group, where it has one."""
+        return self if self.group_id is None else msgspec.structs.replace(self, heads=tuple(groups.get(self.group_id, ())))
 
 
 Target = EffectOnHeads

@@ -51,7 +51,8 @@ ACTIONS = st.one_of(
     st.fixed_dictionaries({"do": st.just("freeze"), "key": KEYS, "on": st.booleans()}),
     st.fixed_dictionaries({"do": st.just("bpm"), "tempo": st.just("Movement"), "value": st.sampled_from([60, 128, 300])}),
     st.sampled_from([{"do": "tap", "tempo": "Movement"}, {"do": "line-up", "tempo": "Movement"}, {"do": "stop-all"},
-                     {"do": "let-go", "holders": ["a"]}, {"do": "grand", "value": 0.4}]),
+                     {"do": "let-go", "holders": ["a"]}, {"do": "grand", "value": 0.4},
+                     {"do": "highlight", "steps": [["1"], ["2"]], "tempo": "Movement", "holder": "a"}]),
     st.sampled_from(PROGRAMS),
 )  # fmt: skip
 

@@ -53,7 +53,7 @@ def test_eight_pars_in_an_empty_show(client):
 @pytest.mark.parametrize(
     ("path", "body", "said"),
     [
-        ("/api/rig/add", {"mode": "Par RGBW, 5 channels", "number": 8}, "There is a fixture 8 already. The next free number is 9"),
+        ("/api/rig/add", {"mode": "Strobe, 2 channels", "number": 8}, "There is a fixture 8 already. The next free number is 9"),
         ("/api/rig/add", {"mode": "Wobble"}, "There is no mode “Wobble”"),
         ("/api/rig/add", {"mode": "Tile 16 × 16 RGB, 256 cells, 770 channels", "count": 118, "number": 100}, "30,000"),
         ("/api/rig/cells", {"numbers": [2], "column": "address", "text": "1.510"}, "Its last possible address is 508"),

@@ -11,9 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.batches import Batches, Running
-from zarabanda.core.playback.frame import Effects, Levels
+from zarabanda.core.playback.frame import Effects, Levels, Stage
 from zarabanda.core.playback.ground import base_at
+from zarabanda.core.playback.highlight import Highlight
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import AnyAction, LoopHealth, PlayerId, Trouble, Values
 from zarabanda.outputs.base import Output
@@ -121,6 +123,7 @@ class Loop:
         self._planned: Mapping[PlayerId, Playing] | None = None
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
         self._good: Program | None = None
+        self._highlighted: tuple[tuple[str, ...], Rig, Highlight] | None = None
         self._failed = 0
         self._stopping = False
 
@@ -251,12 +254,20 @@ class Loop:
         shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
         running = Running(np.array(theta), np.array(weight), shifts)
         frame, ground = self.batching.frame(program.rig)
-        stages = [Effects(self._batches, running)]
+        stages: list[Stage] = [Effects(self._batches, running)]
+        if state.shown is not None:
+            stages.append(self._highlight(state.shown.steps[state.shown.step(state, t)], program.rig))
         values = frame.values(ground.at(state.claims, t), stages, Levels(state.grand, state.blackout), t)
         data = frame.bytes(values)
         cells = [one.instance.placed.first_cell for one in every]
         now = [RunningNow(*one) for one in zip(self._order, theta, weight, cells, strict=True)]
         return Snapshot(self.health.frames, t, values, data, program, now)
+
+    def _highlight(self, heads: tuple[str, ...], rig: Rig) -> Highlight:
+        known = self._highlighted
+        if known is None or known[0] != heads or known[1] is not rig:
+            self._highlighted = known = (heads, rig, Highlight(rig, heads))
+        return known[2]
 
     def _look(self, key: PlayerId, t: float) -> Values | None:
         playing, program = self.state.playing.get(key), self.state.program

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from zarabanda import wire
-from zarabanda.messages import Frame, PlayerId, RunningState, State, TempoState, Trouble, UniverseFrame
+from zarabanda.messages import Frame, PlayerId, RunningState, ShownState, State, TempoState, Trouble, UniverseFrame
 
 from .frames import FrameWriter, universe_frame
+from .live.state import LiveState
 from .loop import Loop, Snapshot
 
 _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
@@ -18,6 +19,7 @@ class Publisher:
         self._loop = loop
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
+        self._step: int | None = None
         self._next_screen, self._next_universe, self._next_state = 0.0, 0.0, 0.0
 
     def state_is_new(self) -> None:
@@ -45,9 +47,14 @@ class Publisher:
                         peer.post_newest(f"universe {universe}", UniverseFrame(universe, data))
         self.publish_state(snapshot.t, peers)
 
+    def _step_is_new(self, t: float) -> bool:
+        shown = self._loop.state.shown
+        before, self._step = self._step, None if shown is None else shown.step(self._loop.state, t)
+        return before != self._step
+
     def publish_state(self, t: float, peers: list[wire.Peer]) -> None:
         """Tell the state, if it is due: also while no frame can be made."""
-        if t >= self._next_state:
+        if self._step_is_new(t) or t >= self._next_state:
             self._next_state = t + _STATE_EVERY_S
             message = self._state(t)
             for peer in peers:
@@ -77,4 +84,12 @@ class Publisher:
             blackout=state.blackout,
             health=loop.health.report(loop.rate, [Trouble(**one) for one in loop.troubles.report()]),
             outputs=[output.report() for output in loop.outputs],
+            shown=_shown(state, t),
         )  # fmt: skip
+
+
+def _shown(state: LiveState, t: float) -> ShownState | None:
+    if state.shown is None:
+        return None
+    at = state.shown.step(state, t)
+    return ShownState(state.shown.steps[at], at, len(state.shown.steps), state.shown.tempo is not None)

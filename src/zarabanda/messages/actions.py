@@ -91,7 +91,17 @@ class Blackout(Action, frozen=True, tag="blackout"):
     on: bool = False
 
 
-BrowserAction = Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout
+class Highlight(Action, frozen=True, tag="highlight"):
+    """Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
+    from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process."""
+
+    steps: list[list[str]] = []
+    at: int = 0
+    tempo: str | None = None
+    holder: str = ""
+
+
+BrowserAction = Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout | Highlight
 AnyAction = BrowserAction | LetGo
 
 

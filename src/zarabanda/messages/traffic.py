@@ -166,6 +166,15 @@ class OutputState(msgspec.Struct, frozen=True):
     cid: str | None = None
 
 
+class ShownState(msgspec.Struct, frozen=True):
+    """What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself."""
+
+    heads: tuple[str, ...]
+    at: int
+    count: int
+    plays: bool
+
+
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     """What is live, told twice a second and after every change. levels: of controls, 0…1."""
 
@@ -180,6 +189,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     blackout: bool
     health: LoopHealth
     outputs: list[OutputState]
+    shown: ShownState | None = None
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):

@@ -26,7 +26,21 @@ from zarabanda.messages import (
 )
 
 from .repositories import palettes
-from .tables import ControlRow, DraftEffect, DraftValue, Edit, EffectRow, Fixture, Mode, Page, PaletteRow, Show, TempoRow
+from .tables import (
+    ControlRow,
+    DraftEffect,
+    DraftValue,
+    Edit,
+    EffectRow,
+    Fixture,
+    Group,
+    Mode,
+    Page,
+    PaletteRow,
+    Reference,
+    Show,
+    TempoRow,
+)
 
 Keys = Collection[Any] | None
 """Of the rows that are asked for; None: all."""
@@ -77,15 +91,26 @@ def _draft_effects(session: Session, keys: Keys) -> Iterator[AnyPart]:
 
 
 def _controls(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    groups = {row.id: row.heads for row in session.scalars(select(Group))}
     query = select(ControlRow, Page.name).join(Page, ControlRow.page_id == Page.id)
     for row, page in session.execute(_asked(query, ControlRow.id, keys)):
         source = f"{page}, {row.row.removesuffix('s')} {row.place}"
-        yield ControlPart(row.id, row.name, source, row.mode, row.job, row.release_s, targets.read(row.target))
+        yield ControlPart(row.id, row.name, source, row.mode, row.job, row.release_s, targets.read(row.target).on(groups))
 
 
 def _controls_of_pages(session: Session, keys: Keys) -> Iterator[AnyPart]:
     if keys is not None:
         yield from _controls(session, session.scalars(select(ControlRow.id).where(ControlRow.page_id.in_(keys))).all())
+
+
+def _controls_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    if keys is not None:
+        used = select(Reference.user_id).where(
+            Reference.user_table == ControlRow.__tablename__,
+            Reference.used_table == Group.__tablename__,
+            Reference.used_id.in_(keys),
+        )
+        yield from _controls(session, session.scalars(used).all())
 
 
 def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -103,6 +128,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     DraftEffect.__tablename__: ("draft-effect", _draft_effects),
     ControlRow.__tablename__: ("control", _controls),
     Page.__tablename__: ("", _controls_of_pages),
+    Group.__tablename__: ("", _controls_of_groups),
     Show.__tablename__: ("opening", _opening),
 }
 """By table: the subject whose parts are its rows (empty: none), and which parts follow from some of its rows."""

@@ -25,7 +25,7 @@ from .guard import add_guard
 from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
-from .resources import draft, effects, kinds, output, pages, palettes, rig, selection, show
+from .resources import draft, effects, groups, kinds, output, pages, palettes, rig, selection, show
 
 _MOST_TOLD = 1000
 _STATUS: dict[type[ZarabandaError], int] = {NotThere: 404, InUse: 409, Busy: 429}
@@ -85,7 +85,18 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     link = EngineLink(data, store, troubles)
     store.on_edit = link.edited
     app.extensions["zarabanda"] = Context(data, store, link)
-    for blueprint in (show.api, rig.api, kinds.api, selection.api, effects.api, palettes.api, draft.api, pages.api, output.api):
+    for blueprint in (
+        show.api,
+        rig.api,
+        kinds.api,
+        groups.api,
+        selection.api,
+        effects.api,
+        palettes.api,
+        draft.api,
+        pages.api,
+        output.api,
+    ):
         app.register_api(blueprint)
     add_guard(app, access_code=access_code, names=hosts)
     _add_errors(app)

@@ -29,6 +29,7 @@ from zarabanda.messages import (
     EngineIs,
     Frame,
     FromEngine,
+    Highlight,
     LetGo,
     Look,
     PartKey,
@@ -186,7 +187,7 @@ class EngineLink:
 
     def act(self, action: AnyAction, browser: Browser | None = None, reference: object = None) -> None:
         """A live action; a refusal goes to the browser that asked, with its reference."""
-        if isinstance(action, Press):
+        if isinstance(action, Press | Highlight):
             action = msgspec.structs.replace(action, holder=browser.holder if browser else "")
         number = 0
         if browser is not None:

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import controls, levels, running, tempos
+from . import controls, highlighting, levels, running, tempos
 from .advance import advance
 from .state import LiveState
 
@@ -16,6 +16,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **running.ACTIONS,
     **tempos.ACTIONS,
     **levels.ACTIONS,
+    **highlighting.ACTIONS,
 }
 
 

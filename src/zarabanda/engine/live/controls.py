@@ -52,6 +52,8 @@ def press(state: LiveState, action: Press, t: float) -> LiveState:
 def let_go(state: LiveState, action: LetGo, t: float) -> LiveState:
     """Let go of what is held by some who are gone: those of `holders`, or all but those in `but`."""
     gone, staying = action.holders, action.but
+    if state.shown is not None and (state.shown.holder not in staying if gone is None else state.shown.holder in gone):
+        state = state.with_(shown=None)
     for key, holders in state.held.items():
         left = frozenset(one for one in holders if (one in staying if gone is None else one not in gone))
         if not left:

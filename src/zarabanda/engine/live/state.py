@@ -4,13 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from zarabanda.core.playback.claims import Claims
 from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
 from .tempo import Clock, Tempo
+
+if TYPE_CHECKING:
+    from .highlighting import Shown
 
 DEFAULT_RELEASE_S = 0.4
 _NOBODYS_TEMPO = Tempo(120.0)
@@ -64,7 +67,7 @@ class LiveState:
     """Everything live. What plays is in the order in which it started, oldest first.
 
     stopped: keys of what always plays, and was stopped by hand; opened: whether the show's opening actions were done;
-    held: who holds each button that acts while it is held; claims: what holds values on stage.
+    held: who holds each button that acts while it is held; claims: what holds values on stage; shown: heads lit to be found.
     """
 
     program: Program = EMPTY
@@ -77,6 +80,7 @@ class LiveState:
     opened: bool = False
     held: Mapping[ControlId, frozenset[str]] = field(default_factory=dict)
     claims: Claims = field(default_factory=Claims)
+    shown: Shown | None = None
 
     # time
 

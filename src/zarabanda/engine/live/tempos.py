@@ -12,24 +12,25 @@ from .state import LiveState
 from .tempo import MAX_BPM, MIN_BPM, Tempo
 
 
-def _tempo(state: LiveState, action: Tap | Bpm | LineUp) -> tuple[int, Tempo]:
+def tempo_named(state: LiveState, name: str) -> tuple[int, Tempo]:
+    """Number and tempo by its name, or a clear refusal."""
     parts = state.program.tempos
-    number = next((part.id for part in parts.values() if part.name == action.tempo and part.id in state.tempos), None)
+    number = next((part.id for part in parts.values() if part.name == name and part.id in state.tempos), None)
     if number is None:
         there = ", ".join(part.name for part in parts.values())
-        raise ZarabandaError(f"There is no tempo {shown(action.tempo)}; use one of {there}.", "tempo")
+        raise ZarabandaError(f"There is no tempo {shown(name)}; use one of {there}.", "tempo")
     return number, state.tempos[number]
 
 
 def tap(state: LiveState, action: Tap, t: float) -> LiveState:
     """Tap a tempo."""
-    number, tempo = _tempo(state, action)
+    number, tempo = tempo_named(state, action.tempo)
     return state.with_(tempos={**state.tempos, number: tempo.tapped(t)})
 
 
 def bpm(state: LiveState, action: Bpm, t: float) -> LiveState:
     """Set a tempo by a number."""
-    number, tempo = _tempo(state, action)
+    number, tempo = tempo_named(state, action.tempo)
     if not MIN_BPM <= action.value <= MAX_BPM:
         raise ZarabandaError(f"{shown(action.value)} is no tempo; give 10 to 400 BPM.", "value")
     return state.with_(tempos={**state.tempos, number: tempo.with_bpm(action.value, t)})
@@ -37,7 +38,7 @@ def bpm(state: LiveState, action: Bpm, t: float) -> LiveState:
 
 def line_up(state: LiveState, action: LineUp, t: float) -> LiveState:
     """Put all effects of a tempo on its beats."""
-    number, tempo = _tempo(state, action)
+    number, tempo = tempo_named(state, action.tempo)
     for key, playing in state.playing.items():
         speed = playing.instance.effect.speed
         if speed.kind == "tempo" and speed.tempo == number:

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from zarabanda.core.explain.modes import fineness, fit_in_a_universe, limits_of
 from zarabanda.core.rig.attributes import BY_NAME
 from zarabanda.core.rig.modes import EMITTERS
-from zarabanda.errors import InUse
+from zarabanda.errors import InUse, ZarabandaError
 from zarabanda.formats.rig_document import ChannelPart, ModeDocument
 from zarabanda.show import repositories
 from zarabanda.stock.kinds import plain_kinds
@@ -66,6 +66,8 @@ def make(body: MakeKind) -> tuple[KindView, int]:
             if channel.source in BY_NAME:
                 limits[channel.source] = (min(channel.low, channel.high), max(channel.low, channel.high), channel.home)
         slot += channel.bits // 8
+    if not rows:
+        raise ZarabandaError("None of these channels carries anything: choose an attribute for at least one.", "channels")
     sources = {row.source for row in rows}
     emitters = max(
         EMITTERS, key=lambda name: (len(sources & set(EMITTERS[name])) - len(set(EMITTERS[name]) - sources), name == "none")

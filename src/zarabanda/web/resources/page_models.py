@@ -10,20 +10,21 @@ from ..parts import HeadKeys, Id, Name, Part
 
 
 class NewControl(Part):
-    """An effect on a fader or button."""
+    """An effect on a fader or button: on heads, or on a group, whose heads it then follows."""
 
     place: Annotated[int, Field(ge=1, le=24)]
     mode: Literal["fader", "latch", "flash"]
     name: Name
     effect_id: Id
-    heads: HeadKeys
+    heads: HeadKeys = Field(default_factory=list)
+    group_id: Id | None = None
     job: Literal["depth", "speed", "both"] = "depth"
     families: Annotated[list[Literal["intensity", "position", "colour", "beam"]], Field(min_length=1)] | None = None
     release_s: Annotated[float, Field(ge=0, le=30)] = 0.4
 
 
 class ControlView(BaseModel):
-    """A fader or button."""
+    """A fader or button. group: whose heads it has, now and later; waits: for what, in words, where it cannot play."""
 
     id: int
     key: str
@@ -33,6 +34,8 @@ class ControlView(BaseModel):
     effect_id: int
     effect: str
     heads: list[str]
+    group: str | None
+    waits: str
     job: str
     families: list[str] | None
 

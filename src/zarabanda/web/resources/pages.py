@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
@@ -11,7 +13,7 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.errors import ZarabandaError
 from zarabanda.show import repositories
-from zarabanda.show.tables import ControlRow, EffectRow, Page
+from zarabanda.show.tables import ControlRow, EffectRow, Group, Page
 
 from ..context import browser_id, context
 from ..parts import Done, Id
@@ -34,11 +36,13 @@ class ControlPath(BaseModel):
     control_id: Id
 
 
-def _view(row: ControlRow, effect: EffectRow) -> ControlView:
-    target = targets.read(row.target)
+def _view(row: ControlRow, effect: EffectRow, groups: Mapping[int, Group]) -> ControlView:
+    target = targets.read(row.target).on({number: group.heads for number, group in groups.items()})
+    group = groups.get(target.group_id) if target.group_id is not None else None
+    waits = f"Waits for lights: the group “{group.name}” is empty." if group is not None and not target.heads else ""
     return ControlView(
         id=row.id, key=f"control:{row.id}", place=row.place, mode=row.mode, name=row.name, effect_id=effect.id,
-        effect=effect.name, heads=list(target.heads), job=row.job,
+        effect=effect.name, heads=list(target.heads), group=group.name if group else None, waits=waits, job=row.job,
         families=None if target.families is None else list(target.families),
     )  # fmt: skip
 
@@ -48,13 +52,14 @@ def get_pages() -> PagesView:
     """All pages with what is on them."""
     with context().store.reading() as session:
         effects = {row.id: row for row in session.scalars(select(EffectRow))}
+        groups = {row.id: row for row in repositories.groups.every(session)}
         controls = session.scalars(select(ControlRow).order_by(ControlRow.place)).all()
         return PagesView(
             pages=[
                 PageView(
                     id=page.id,
                     name=page.name,
-                    controls=[_view(row, effects[row.effect_id]) for row in controls if row.page_id == page.id],
+                    controls=[_view(row, effects[row.effect_id], groups) for row in controls if row.page_id == page.id],
                 )
                 for page in session.scalars(select(Page).order_by(Page.position))
             ]
@@ -75,12 +80,16 @@ def add_control(path: PagePath, body: NewControl) -> tuple[ControlView, int]:
     with context().store.edit(browser_id(), f"Put {body.name} on the page") as session:
         _something_acts(session, body)
         families = tuple(body.families) if body.families else None
-        target = targets.EffectOnHeads(body.effect_id, tuple(known_heads(body.heads)), families)
+        groups = {row.id: row for row in repositories.groups.every(session)}
+        if body.group_id is not None:
+            repositories.rows.get(session, Group, body.group_id, "group")
+        heads = () if body.group_id is not None else tuple(known_heads(body.heads))
+        target = targets.EffectOnHeads(body.effect_id, heads, families, body.group_id)
         row = repositories.pages.add_control(
             session, path.page_id, place=body.place, name=body.name, mode=body.mode, target=target,
             release_s=body.release_s, job=body.job,
         )  # fmt: skip
-        return _view(row, repositories.rows.get(session, EffectRow, row.effect_id, "effect")), 201
+        return _view(row, repositories.rows.get(session, EffectRow, row.effect_id, "effect"), groups), 201
 
 
 @api.delete("/controls/<int:control_id>", responses={200: Done})

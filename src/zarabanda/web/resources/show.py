@@ -9,13 +9,16 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from zarabanda import messages
+from zarabanda.core.selection.derive import RULES
 from zarabanda.core.selection.orders import ORDERS
 from zarabanda.show import history, repositories
 
 from .. import processes
 from ..context import browser_id, context
 from ..parts import Done, Part
-from .show_models import GroupView, HealthView, OrderView, ProcessView, ShowView, TempoView, TroubleView
+from .groups import around
+from .groups import view as group_view
+from .show_models import HealthView, OrderView, ProcessView, RuleView, ShowView, TempoView, TroubleView
 
 api = APIBlueprint("show", __name__, url_prefix="/api", abp_tags=[Tag(name="show")])
 
@@ -30,6 +33,7 @@ class Action(Part):
 def get_show() -> ShowView:
     """The show's frame."""
     with context().store.reading() as session:
+        outdated = repositories.groups.outdated(session, around(session))
         undo, redo = history.waiting(session, browser_id())
         return ShowView(
             name=repositories.rows.show(session).name,
@@ -37,8 +41,9 @@ def get_show() -> ShowView:
             session=context().link.session,
             revision=context().link.revision,
             rig=context().link.rig_edition,
-            groups=[GroupView(id=g.id, name=g.name, heads=g.heads) for g in repositories.groups.every(session)],
+            groups=[group_view(row, row.id in outdated) for row in repositories.groups.every(session)],
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
+            rules=[RuleView(id=name, text=rule.label) for name, rule in RULES.items()],
             orders=[OrderView(id=name, text=order.label) for name, order in ORDERS.items()],
             undo=undo,
             redo=redo,

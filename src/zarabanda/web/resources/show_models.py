@@ -6,11 +6,13 @@ from pydantic import BaseModel
 
 
 class GroupView(BaseModel):
-    """A kept selection."""
+    """A kept selection. by_rule: made from another by a rule; outdated: the rule would give other heads now."""
 
     id: int
     name: str
     heads: list[str]
+    by_rule: bool
+    outdated: bool
 
 
 class TempoView(BaseModel):
@@ -22,6 +24,13 @@ class TempoView(BaseModel):
 
 class OrderView(BaseModel):
     """An order that a selection can be put in, and what it is called."""
+
+    id: str
+    text: str
+
+
+class RuleView(BaseModel):
+    """A rule by which groups are made from one, and what it is called."""
 
     id: str
     text: str
@@ -39,6 +48,7 @@ class ShowView(BaseModel):
     groups: list[GroupView]
     tempos: list[TempoView]
     orders: list[OrderView]
+    rules: list[RuleView]
     undo: str | None
     redo: str | None
 
