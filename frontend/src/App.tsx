@@ -1,6 +1,8 @@
+import { useEffect } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
+import { useRig } from "./api/queries";
 import { LostNotice } from "./frame/LostNotice";
 import { NowRibbon } from "./frame/NowRibbon";
 import { SelectionBar } from "./frame/SelectionBar";
@@ -33,6 +35,11 @@ const SHOWN = { rig: RigView, effects: EffectsView, busk: BuskView, output: Outp
 /** The frame of the page: bar, stage, selection, view, ribbon. */
 export function App() {
   const view = useDesk((state) => state.view);
+  const { data: rig } = useRig();
+  const empty = rig?.fixtures.length === 0;
+  useEffect(() => {
+    if (empty) desk.show("rig"); // nothing else can be done first
+  }, [empty]);
   const Shown = SHOWN[view];
   return (
     <Page selectedKey={view} onSelectionChange={(key) => desk.show(key as View)}>

@@ -61,7 +61,7 @@ def test_a_group_by_rule_says_when_the_rig_has_left_it_behind_and_is_renewed(des
 def test_what_is_on_an_empty_group_waits_and_says_so(desk):
     group = post(desk, "/api/groups", 201, name="Later")["id"]
     effect = desk.get("/api/effects").json["effects"][0]["id"]
-    page = make_page(desk)
+    page = desk.get("/api/pages").json["pages"][0]["id"]
     body = {"place": 1, "mode": "fader", "name": "Wave", "effect_id": effect, "group_id": group}
     control = post(desk, f"/api/pages/{page}/controls", 201, **body)
     assert control["waits"] == "Waits for lights: the group “Later” is empty."
@@ -76,13 +76,3 @@ def test_what_is_on_an_empty_group_waits_and_says_so(desk):
     assert control_part(desk).target.heads == ("50", "1")
     [shown] = desk.get("/api/pages").json["pages"][0]["controls"]
     assert (shown["heads"], shown["group"], shown["waits"]) == (["50", "1"], "Later", "")
-
-
-def make_page(client):  # noqa: F811
-    from zarabanda.show.tables import Page
-
-    with client.application.extensions["zarabanda"].store.edit("test", "Page") as session:
-        row = Page(name="First", position=0)
-        session.add(row)
-        session.flush()
-        return row.id

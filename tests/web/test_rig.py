@@ -50,6 +50,22 @@ def test_eight_pars_in_an_empty_show(client):
     assert (fixtures(client), client.get("/api/rig").json["modes"]) == ({}, []), "one step, the mode with it"
 
 
+@pytest.mark.parametrize("rig", ["pars", "club", "stage"])
+def test_a_ready_rig_is_whole_and_has_groups(client, rig):
+    numbers = post(client, "/api/rig/ready", 201, rig=rig)["numbers"]
+    assert len(numbers) == {"pars": 8, "club": 20, "stage": 38}[rig]
+    assert client.get("/api/rig/check").json["odd"] == []
+    groups = client.get("/api/show").json["groups"]
+    assert sorted(int(key.partition(".")[0]) for key in {k for g in groups for k in g["heads"] if "." not in k}) == sorted(
+        number for number in numbers if fixtures(client)[number]["mode_id"] not in cells_without_a_leader(client)
+    )
+    assert client.post("/api/rig/ready", json={"rig": rig}).status_code == 422
+
+
+def cells_without_a_leader(client):
+    return {mode["id"] for mode in client.get("/api/rig").json["modes"] if mode["parts"][0]["part"] == 1}
+
+
 @pytest.mark.parametrize(
     ("path", "body", "said"),
     [

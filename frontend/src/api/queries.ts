@@ -28,6 +28,26 @@ export function useRig() {
     structuralSharing: false,
   });
 }
+/** What is odd about the rig, asked for anew with it. */
+export function useOdd() {
+  const { data: edition } = useShow((show) => show.rig);
+  return useQuery({
+    queryKey: ["odd", edition],
+    enabled: edition !== undefined,
+    queryFn: async () => (await take(api.GET("/api/rig/check"))).odd,
+    placeholderData: (before) => before,
+  });
+}
+/** All modes that fixtures can have. */
+export function useKinds() {
+  const { data: edition } = useShow((show) => show.rig);
+  return useQuery({
+    queryKey: ["kinds", edition],
+    enabled: edition !== undefined,
+    queryFn: () => take(api.GET("/api/kinds")),
+    placeholderData: (before) => before,
+  });
+}
 export const useLibrary = () =>
   useQuery({ queryKey: ["effects"], queryFn: () => take(api.GET("/api/effects")) });
 export const useDraft = () => useQuery({ queryKey: ["draft"], queryFn: () => take(api.GET("/api/draft")) });

@@ -296,6 +296,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a selection. */
+        post: operations["groups_make_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/for-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A group for each kind of the rig that has none. */
+        post: operations["groups_for_kinds_for_kinds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the groups in another order. */
+        post: operations["groups_arrange_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a group that nothing uses. */
+        delete: operations["groups_delete__int_group_id__delete"];
+        options?: never;
+        head?: never;
+        /** Rename a group, or give it other heads; what is on it follows. */
+        patch: operations["groups_change__int_group_id__patch"];
+        trace?: never;
+    };
+    "/api/groups/{group_id}/derive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make groups from this one by rules, all in one go. */
+        post: operations["groups_derive__int_group_id__derive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a group anew by its rule, as the rig is now. */
+        post: operations["groups_renew__int_group_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -656,6 +759,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rig/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin an empty show with a small ready rig, and a group for each of its kinds. */
+        post: operations["rig_begin_with_rig_ready_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rig/universe": {
         parameters: {
             query?: never;
@@ -902,7 +1022,7 @@ export interface components {
         };
         /**
          * ControlView
-         * @description A fader or button.
+         * @description A fader or button. group: whose heads it has, now and later; waits: for what, in words, where it cannot play.
          */
         ControlView: {
             /** Effect */
@@ -911,6 +1031,8 @@ export interface components {
             effect_id: number;
             /** Families */
             families: string[] | null;
+            /** Group */
+            group: string | null;
             /** Heads */
             heads: string[];
             /** Id */
@@ -925,6 +1047,8 @@ export interface components {
             name: string;
             /** Place */
             place: number;
+            /** Waits */
+            waits: string;
         };
         /**
          * DocumentWeave
@@ -1289,16 +1413,54 @@ export interface components {
             universe?: number;
         };
         /**
+         * GroupChange
+         * @description Another name, or other heads.
+         */
+        GroupChange: {
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+        };
+        /**
+         * GroupOrder
+         * @description All groups in their order, by number.
+         */
+        GroupOrder: {
+            /** Order */
+            order: number[];
+        };
+        /**
          * GroupView
-         * @description A kept selection.
+         * @description A kept selection. by_rule: made from another by a rule; outdated: the rule would give other heads now.
          */
         GroupView: {
+            /** By Rule */
+            by_rule: boolean;
             /** Heads */
             heads: string[];
             /** Id */
             id: number;
             /** Name */
             name: string;
+            /** Outdated */
+            outdated: boolean;
+        };
+        /**
+         * GroupsDone
+         * @description What was done, and the groups that it made.
+         */
+        GroupsDone: {
+            /** Done */
+            done: string;
+            /** Groups */
+            groups: components["schemas"]["GroupView"][];
         };
         /**
          * HealthView
@@ -1380,7 +1542,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveHighlight"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -1460,6 +1622,23 @@ export interface components {
             /** @enum {unknown} */
             type: "hello";
             version: number;
+        };
+        /**
+         * Highlight
+         * @description Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
+         *         from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process.
+         */
+        LiveHighlight: {
+            /** @default 0 */
+            at?: number;
+            /** @enum {unknown} */
+            do: "highlight";
+            /** @default  */
+            holder?: string;
+            /** @default [] */
+            steps?: string[][];
+            /** @default null */
+            tempo?: string | null;
         };
         /**
          * Level
@@ -1573,6 +1752,16 @@ export interface components {
             theta_shifts: number[];
         };
         /**
+         * ShownState
+         * @description What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself.
+         */
+        LiveShownState: {
+            at: number;
+            count: number;
+            heads: string[];
+            plays: boolean;
+        };
+        /**
          * State
          * @description What is live, told twice a second and after every change. levels: of controls, 0…1.
          */
@@ -1587,6 +1776,8 @@ export interface components {
             revision: number;
             running: components["schemas"]["LiveRunningState"][];
             session: string;
+            /** @default null */
+            shown?: components["schemas"]["LiveShownState"] | null;
             stopped: string[];
             t: number;
             tempos: components["schemas"]["LiveTempoState"][];
@@ -1741,7 +1932,7 @@ export interface components {
         };
         /**
          * NewControl
-         * @description An effect on a fader or button.
+         * @description An effect on a fader or button: on heads, or on a group, whose heads it then follows.
          */
         NewControl: {
             /** Effect Id */
@@ -1751,8 +1942,13 @@ export interface components {
              * @default null
              */
             families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
             /** Heads */
-            heads: string[];
+            heads?: string[];
             /**
              * Job
              * @default depth
@@ -1808,6 +2004,16 @@ export interface components {
             /** Draft Id */
             draft_id: number | null;
             effect: components["schemas"]["EffectView"];
+        };
+        /**
+         * NewGroup
+         * @description A selection to keep; it may be empty first.
+         */
+        NewGroup: {
+            /** Heads */
+            heads?: string[];
+            /** Name */
+            name: string;
         };
         /**
          * NodeUniverse
@@ -2060,6 +2266,17 @@ export interface components {
             running: boolean;
         };
         /**
+         * ReadyRig
+         * @description Which small rig to begin with.
+         */
+        ReadyRig: {
+            /**
+             * Rig
+             * @enum {string}
+             */
+            rig: "pars" | "club" | "stage";
+        };
+        /**
          * RigDone
          * @description What was done. numbers: of fixtures that are new; lost: what it cost, in words.
          */
@@ -2090,6 +2307,24 @@ export interface components {
             number: number;
             /** Places */
             places: number[];
+        };
+        /**
+         * RuleView
+         * @description A rule by which groups are made from one, and what it is called.
+         */
+        RuleView: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Rules
+         * @description By which rules groups are made from one.
+         */
+        Rules: {
+            /** Rules */
+            rules: string[];
         };
         /**
          * ScopeView
@@ -2270,6 +2505,8 @@ export interface components {
             revision: number;
             /** Rig */
             rig: number;
+            /** Rules */
+            rules: components["schemas"]["RuleView"][];
             /** Session */
             session: string;
             /** Tempos */
@@ -3102,6 +3339,233 @@ export interface operations {
             };
         };
     };
+    groups_make_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewGroup"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_for_kinds_for_kinds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_arrange_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_delete__int_group_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_change__int_group_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_derive__int_group_id__derive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rules"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_renew__int_group_id__renew_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     show_get_health_health_get: {
         parameters: {
             query?: never;
@@ -3843,6 +4307,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PasteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_begin_with_rig_ready_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadyRig"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
                 };
             };
             /** @description Unprocessable Entity */

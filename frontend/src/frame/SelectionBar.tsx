@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { api, Refused, take } from "../api/client";
 import { tell, useShow } from "../api/queries";
 import { desk, useDesk } from "../state";
-import { Button } from "../ui/Button";
+import { Button, Toggle } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { Sideways } from "../ui/Sideways";
 import { TextField } from "../ui/TextField";
@@ -40,7 +40,7 @@ const Groups = styled.div`
 `;
 const Count = styled.span`
   white-space: nowrap;
-  min-width: 72px;
+  min-width: 64px;
   text-align: right;
 `;
 const Quick = styled.div`
@@ -71,6 +71,7 @@ export function SelectionBar() {
   const { data: orders } = useShow((show) => show.orders);
   const selection = useDesk((state) => state.selection);
   const order = useDesk((state) => state.order);
+  const cells = useDesk((state) => state.cells);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
   const picked = useRef<string[]>([]);
@@ -104,6 +105,17 @@ export function SelectionBar() {
         api.POST("/api/selection/order", { body: { heads: from, order: [step] } }),
       );
       desk.select(heads, label);
+    } catch (error) {
+      tell(error);
+    }
+  }
+  /** From now on, and for what is selected: fixtures as one light each, or as their cells. */
+  async function takeAs(on: boolean) {
+    useDesk.setState({ cells: on });
+    if (!selection.length) return;
+    const text = on ? "cells" : "whole";
+    try {
+      desk.select((await take(api.POST("/api/selection", { body: { text, current: selection } }))).heads);
     } catch (error) {
       tell(error);
     }
@@ -146,6 +158,14 @@ export function SelectionBar() {
           ))}
         </Sideways>
       </Groups>
+      <Toggle
+        data-variant="small"
+        isSelected={cells}
+        onChange={(on) => void takeAs(on)}
+        aria-label="Take fixtures as their cells"
+      >
+        Cells
+      </Toggle>
       <Count aria-live="polite">
         {selection.length ? `${selection.length} head${selection.length === 1 ? "" : "s"}` : "None selected"}
       </Count>

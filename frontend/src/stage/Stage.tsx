@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef } from "react";
 import styled from "styled-components";
 
 import { useRig } from "../api/queries";
-import { takenAs } from "../api/rig";
+import { fixturesOf, takenAs } from "../api/rig";
 import type { HeadsFrame } from "../live/frame";
 import { live } from "../live/socket";
 import { onEveryFrame, wake } from "../live/loop";
@@ -10,6 +10,8 @@ import { desk, useDesk, useStageSize } from "../state";
 import { STAGE } from "../theme/tokens";
 import { fit, inBox, project, type Point, type View } from "./geometry";
 import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
+import { carry, carryText, isCarried } from "./moving";
+import { moveFixtures } from "./moveFixtures";
 import { StageTools } from "./StageTools";
 
 const Frame = styled.section`
@@ -62,6 +64,8 @@ function chosen(before: string[], keys: string[], event: PointerEvent): string[]
 interface Drag {
   from: Point;
   to: Point;
+  /** Numbers of the fixtures that are carried along; none: a box is drawn. */
+  carried: number[];
 }
 
 /** The rig, live. Click a head, drag a box; Shift adds, Ctrl takes away. */
@@ -75,7 +79,12 @@ export function Stage() {
   useEffect(() => {
     const element = canvas.current;
     const context = element?.getContext("2d", { alpha: false });
-    if (!element || !context || !heads.length) return;
+    if (!element || !context) return;
+    if (!heads.length) {
+      context.fillStyle = STAGE.ground;
+      context.fillRect(0, 0, element.width, element.height);
+      return;
+    }
     const places = heads.map(placeOf);
     let view = fit(places, 100, 100, "front");
     let ground = groundOf(view, heads, { width: 1, height: 1 }, 1);
@@ -87,6 +96,28 @@ export function Stage() {
     };
     // what stands still is drawn once, and copied over the light
     const still = document.createElement("canvas");
+    const carryOf = (shownView: View, { from, to, carried }: Drag) => {
+      const own = new Set(carried);
+      const stands = heads.filter((head) => !own.has(head.fixture) && !head.cell);
+      return carry(
+        shownView,
+        from,
+        to,
+        carried.map((number) => rig!.of.get(number)![0]!),
+        stands,
+      );
+    };
+    const paintCarried = (on: CanvasRenderingContext2D, shownView: View, now: Drag) => {
+      const way = carryOf(shownView, now);
+      on.strokeStyle = on.fillStyle = STAGE.bone;
+      for (const number of now.carried) {
+        const { x, y, z } = placeOf(rig!.of.get(number)![0]!);
+        const at = project(shownView, { x: x + way.x, y: y + way.y, z: z + way.z });
+        on.strokeRect(at.x - 6.5, at.y - 6.5, 13, 13);
+      }
+      on.textAlign = "left";
+      on.fillText(carryText(way, shownView.elevation), now.to.x + 14, now.to.y - 10);
+    };
     const paint = () => {
       const scale = devicePixelRatio;
       const { clientWidth: width, clientHeight: height } = element;
@@ -127,7 +158,8 @@ export function Stage() {
         context.fillRect(0, 0, width, height);
       }
       context.drawImage(still, 0, 0, width, height);
-      if (drag.current) {
+      if (drag.current?.carried.length) paintCarried(context, view, drag.current);
+      else if (drag.current) {
         const { from, to } = drag.current;
         context.strokeStyle = STAGE.bone;
         context.setLineDash([4, 3]);
@@ -138,14 +170,20 @@ export function Stage() {
     /** What is chosen with these heads: they, where cells are taken apart, else all of their fixtures. */
     const taken = (those: Head[]) => {
       if (useDesk.getState().cells) return those.map((head) => head.key);
-      return [...new Set(those.map((head) => head.fixture))].flatMap((number) =>
-        takenAs(heads, number, false),
-      );
+      return takenAs(rig!, new Set(those.map((head) => head.fixture)), false);
     };
     const down = (event: PointerEvent) => {
       element.setPointerCapture(event.pointerId);
       const point = { x: event.offsetX, y: event.offsetY };
-      drag.current = { from: point, to: point };
+      const { view: shownView, selection } = useDesk.getState();
+      const head =
+        shownView === "rig" && !event.shiftKey && !event.ctrlKey ? nearest(heads, view, point) : null;
+      const numbers = fixturesOf(selection);
+      drag.current = {
+        from: point,
+        to: point,
+        carried: head && numbers.includes(head.fixture) ? numbers : [],
+      };
       wake();
     };
     const move = (event: PointerEvent) => {
@@ -155,8 +193,13 @@ export function Stage() {
     };
     const up = (event: PointerEvent) => {
       if (!drag.current) return;
-      const { from, to } = drag.current;
+      const { from, to, carried } = drag.current;
+      const way = carryOf(view, drag.current);
       drag.current = null;
+      if (carried.length && isCarried(way) && Math.hypot(to.x - from.x, to.y - from.y) > 5) {
+        void moveFixtures(rig!, carried, way);
+        return;
+      }
       const before = useDesk.getState().selection;
       if (Math.hypot(to.x - from.x, to.y - from.y) > 5) {
         const boxed = heads.filter((head) => !head.leads && inBox(project(view, placeOf(head)), from, to));

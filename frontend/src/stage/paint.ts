@@ -163,6 +163,7 @@ export function paintHeads(
   context.textAlign = "center";
   const numbered = ranks.size <= 60;
   const numbers: { at: Point; text: string }[] = [];
+  let last: Point | null = null;
   context.strokeStyle = STAGE.bone;
   context.lineWidth = 1;
   for (const box of outlines(view, heads, ranks))
@@ -171,10 +172,16 @@ export function paintHeads(
     const at = project(view, placeOf(head));
     const rank = ranks.get(head.key);
     if (CELLS.has(head.kind) || head.leads) continue;
-    const half = rank === undefined ? 4 : 5;
+    const half = head.cell ? (rank === undefined ? 1.5 : 2.5) : rank === undefined ? 4 : 5;
     context.fillStyle = rank === undefined ? STAGE.head : STAGE.bone;
     context.fillRect(at.x - half, at.y - half, 2 * half, 2 * half);
-    if (rank !== undefined && numbered) numbers.push({ at, text: String(rank + 1) });
+    if (rank === undefined || !numbered) continue;
+    const text = String(rank + 1);
+    // numbers of cells that stand close are left out where they would run into each other
+    if (head.cell && last && Math.abs(at.x - last.x) < 8 * text.length + 4 && Math.abs(at.y - last.y) < 14)
+      continue;
+    last = at;
+    numbers.push({ at, text });
   }
   context.fillStyle = STAGE.bone;
   for (const { at, text, align } of numberPlaces(numbers)) {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import lit_keys
@@ -41,9 +42,10 @@ OPENING = {1: 1.0, 2: 0.8, 3: 0.7, 5: 1.0, 6: 0.5}
 """Faders that are up when the show opens for the first time, by place."""
 
 
-def new_show(session: Session, name: str) -> None:
-    """What every new show has: its tempos and the library."""
+def new_show(session: Session, name: str, page: str = "First page") -> None:
+    """What every new show has: its tempos, the library, and a page that nothing is on."""
     session.add(Show(id=1, name=name, settings={}))
+    session.add(Page(name=page, position=0))
     session.add_all(TempoRow(name=tempo, bpm=bpm, position=n) for n, (tempo, bpm) in enumerate(TEMPOS))
     for palette, colour in COLOURS:
         repositories.palettes.store(session, palette, PaletteDocument(family="colour", colour=colour))
@@ -56,7 +58,7 @@ def new_show(session: Session, name: str) -> None:
 def build(store: Store) -> None:
     """Make the demo show in an empty store."""
     with store.edit("demo", "Make the demo show") as session:
-        new_show(session, "Salt Light")
+        new_show(session, "Salt Light", "Dance floor")
         modes = {mode["name"]: ModeDocument.model_validate({"maker": MAKER, **mode}) for mode in MODES}
         patched = [FixtureDocument.model_validate(fixture) for fixture in fixtures()]
         repositories.rig.add(session, patched, modes)
@@ -66,9 +68,8 @@ def build(store: Store) -> None:
             keys = [key for one in within for key in lit_keys(one.number, modes[one.mode].spec())]
             heads_of[name] = keys
             session.add(Group(name=name, heads=keys, position=position))
-        page = Page(name="Dance floor", position=0)
-        session.add(page)
         session.flush()
+        page = session.scalars(select(Page)).one()
         effects = {row.name: row.id for row in repositories.effects.kept(session)}
         for mode, place, effect, group, label in PAGE:
             control = repositories.pages.add_control(

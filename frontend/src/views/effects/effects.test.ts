@@ -142,7 +142,7 @@ describe("the spread", () => {
 });
 
 describe("on which heads an effect is seen", () => {
-  const groups = [{ id: 3, name: "Spots", heads: ["101", "102"] }];
+  const groups = [{ id: 3, name: "Spots", heads: ["101", "102"], by_rule: false, outdated: false }];
   const known = { own: ["5"], selection: ["7", "8"], groups };
   it.each([
     [{ kind: "own" }, known, ["5"]],

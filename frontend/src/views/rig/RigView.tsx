@@ -1,47 +1,214 @@
-import { useMemo } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
-import { useRig } from "../../api/queries";
-import type { Schemas } from "../../api/client";
+import { api, take, type Schemas } from "../../api/client";
+import { tell, useKinds, useOdd, useRig } from "../../api/queries";
+import { fixturesOf, takenAs, type Fixture } from "../../api/rig";
 import { desk, useDesk } from "../../state";
-import { Table, type TableColumn } from "../../ui/Table";
+import { TabName, TabRow } from "../../ui/Tabs";
+import { AddLights } from "./add/AddLights";
+import { EmptyRig } from "./EmptyRig";
+import { GroupPanel } from "./groups/GroupPanel";
+import { OrderPanel } from "./groups/OrderPanel";
+import { OddList } from "./map/OddList";
+import { UniverseMap } from "./map/UniverseMap";
+import { PlacesPanel } from "./PlacesPanel";
+import { CostSheet, PasteSheet } from "./Questions";
+import { rigEdits } from "./edits";
+import { asRows, COLUMNS, shownRows } from "./table/columns";
+import { FixtureTable } from "./table/FixtureTable";
+import { TableTools } from "./table/TableTools";
+import { FixtureMenus } from "./tools/FixtureMenus";
+import { StepTools } from "./tools/StepTools";
 
 const Frame = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1.75fr) minmax(380px, 1fr);
   height: 100%;
-  overflow: auto;
-  padding: 0 20px;
+  min-height: 0;
+  > * {
+    min-width: 0;
+    min-height: 0;
+    padding: 0 12px;
+  }
+  > :last-child {
+    border-left: 1px solid var(--line);
+  }
 `;
-type Fixture = Schemas["FixtureView"];
-const metre = (value: number) => value.toFixed(1);
-const COLUMNS: TableColumn<Fixture>[] = [
-  { id: "number", title: "Number", text: (f) => String(f.number) },
-  { id: "name", title: "Name", text: (f) => f.name },
-  { id: "universe", title: "Universe", number: true, text: (f) => String(f.universe ?? "none") },
-  { id: "address", title: "Address", number: true, text: (f) => String(f.address ?? "none") },
-  { id: "x", title: "x, m", number: true, text: (f) => metre(f.place[0]) },
-  { id: "y", title: "y, m", number: true, text: (f) => metre(f.place[1]) },
-  { id: "z", title: "z, m", number: true, text: (f) => metre(f.place[2]) },
-];
+const Left = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  && {
+    padding-right: 0;
+  }
+`;
+const Tools = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 6px 12px 6px 0;
+  overflow: hidden;
+`;
+const Right = styled(Tabs)`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+`;
+const Panel = styled(TabPanel)`
+  min-height: 0;
+  height: 100%;
+  outline-offset: -2px;
+`;
+const Split = styled.div`
+  display: grid;
+  grid-template-rows: minmax(120px, max-content) minmax(48px, 1fr);
+  height: 100%;
+`;
 
-/** The patch, to read: choosing rows chooses heads. */
+type Question =
+  | { kind: "cost"; lines: string[]; numbers: number[]; column: string; text: string }
+  | { kind: "delete"; lines: string[]; numbers: number[] }
+  | { kind: "paste"; told: Schemas["PasteView"]; body: Schemas["PasteRows"] };
+
+/** The patch: a table to type into, universes as strips, groups, places; all three and the stage tied to one selection. */
 export function RigView() {
   const { data: rig } = useRig();
+  const { data: odd = [] } = useOdd();
+  const { data: kinds } = useKinds();
   const selection = useDesk((state) => state.selection);
-  const selected = useMemo(() => new Set(selection.map((key) => key.split(".")[0]!)), [selection]);
+  const [tab, setTab] = useState("universes");
+  const [words, setWords] = useState("");
+  const [sort, setSort] = useState({ column: "number", down: false });
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const [question, setQuestion] = useState<Question | null>(null);
+  const numbers = useMemo(() => fixturesOf(selection), [selection]);
+  const selected = useMemo(() => new Set(numbers), [numbers]);
+  const columns = useMemo(() => COLUMNS.filter((column) => !hidden.has(column.id)), [hidden]);
+  const rows = useMemo(() => (rig ? shownRows(rig, columns, words, sort) : []), [rig, columns, words, sort]);
+  const oddNumbers = useMemo(() => new Set(odd.flatMap((one) => one.numbers)), [odd]);
+  const overlapping = useMemo(
+    () => new Set(odd.filter((one) => one.kind === "overlap").flatMap((one) => one.numbers)),
+    [odd],
+  );
+  const added = useRef<number[]>([]);
+  useEffect(() => {
+    // what was just added is chosen as soon as it has come
+    if (!rig || !added.current.length || !added.current.every((number) => rig.of.has(number))) return;
+    desk.select(takenAs(rig, added.current, useDesk.getState().cells));
+    added.current = [];
+  }, [rig]);
+  if (!rig) return null;
+  if (!rig.fixtures.length && tab !== "add") return <EmptyRig onAdd={() => setTab("add")} />;
+  const select = (those: number[]) => desk.select(takenAs(rig, those, useDesk.getState().cells));
+
+  async function typed(fixture: Fixture, column: string, text: string) {
+    const those = selected.has(fixture.number) ? numbers : [fixture.number];
+    if (column === "mode") {
+      const lines = await rigEdits.cost(those, column, text);
+      if (lines?.length) setQuestion({ kind: "cost", lines, numbers: those, column, text });
+      if (!lines || lines.length) return;
+    }
+    await rigEdits.typed(those, column, text);
+  }
+  async function paste(text: string, from: Fixture | undefined, column: string) {
+    const there = rows.slice(from ? rows.indexOf(from) : 0).map((row) => row.number);
+    const body = { text, numbers: there, column };
+    try {
+      const told = await take(api.POST("/api/rig/paste", { body: { ...body, preview: true } }));
+      setQuestion({ kind: "paste", told, body });
+    } catch (error) {
+      tell(error);
+    }
+  }
+  async function askToDelete() {
+    if (numbers.length) setQuestion({ kind: "delete", lines: await rigEdits.uses(numbers), numbers });
+  }
+  const close = () => setQuestion(null);
   return (
     <Frame aria-label="Rig">
-      <Table
-        label="Fixtures"
-        columns={COLUMNS}
-        rows={rig?.fixtures ?? []}
-        rowKey={(fixture) => String(fixture.number)}
-        selected={selected}
-        onSelect={(keys) =>
-          desk.select(
-            (rig?.heads ?? []).filter((head) => keys.has(String(head.fixture))).map((head) => head.key),
-          )
-        }
-      />
+      <Left>
+        <Tools>
+          <TableTools
+            words={words}
+            onWords={setWords}
+            hidden={hidden}
+            onHidden={setHidden}
+            count={rows.length}
+          />
+          <FixtureMenus rig={rig} numbers={numbers} onDelete={() => void askToDelete()} />
+          <StepTools />
+        </Tools>
+        <FixtureTable
+          rig={rig}
+          rows={rows}
+          columns={columns}
+          selected={selected}
+          odd={oddNumbers}
+          onSelect={select}
+          onSort={(column) => setSort({ column, down: sort.column === column && !sort.down })}
+          onTyped={(fixture, column, text) => void typed(fixture, column, text)}
+          onPaste={(text, from, column) => void paste(text, from, column)}
+          onCopy={() =>
+            asRows(selected.size ? rows.filter((row) => selected.has(row.number)) : rows, columns, rig)
+          }
+          onDelete={() => void askToDelete()}
+        />
+        <datalist id="kinds">
+          {kinds?.kinds.map((kind) => (
+            <option key={kind.name} value={kind.name} />
+          ))}
+        </datalist>
+      </Left>
+      <Right selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
+        <TabRow aria-label="Beside the table">
+          <TabName id="universes">Universes</TabName>
+          <TabName id="add">Add lights</TabName>
+          <TabName id="groups">Groups</TabName>
+          <TabName id="order">Order</TabName>
+          <TabName id="places">Places</TabName>
+        </TabRow>
+        <Panel id="universes">
+          <Split>
+            <UniverseMap rig={rig} selected={selected} overlapping={overlapping} onSelect={select} />
+            <OddList odd={odd} onSelect={select} />
+          </Split>
+        </Panel>
+        <Panel id="add">
+          <AddLights rig={rig} onAdded={(numbers) => (added.current = numbers)} />
+        </Panel>
+        <Panel id="groups">
+          <GroupPanel />
+        </Panel>
+        <Panel id="order">
+          <OrderPanel rig={rig} />
+        </Panel>
+        <Panel id="places">
+          <PlacesPanel rig={rig} numbers={numbers} />
+        </Panel>
+      </Right>
+      {question?.kind === "cost" && (
+        <CostSheet
+          title="Another mode takes something"
+          lines={question.lines}
+          nothing=""
+          verb="Change it"
+          onDo={() => void rigEdits.typed(question.numbers, question.column, question.text)}
+          onClose={close}
+        />
+      )}
+      {question?.kind === "delete" && (
+        <CostSheet
+          title={`Delete ${question.numbers.length} fixtures?`}
+          lines={question.lines}
+          nothing="Nothing uses them. Undo brings them back."
+          verb="Delete"
+          onDo={() => void rigEdits.remove(question.numbers)}
+          onClose={close}
+        />
+      )}
+      {question?.kind === "paste" && (
+        <PasteSheet told={question.told} onDo={() => void rigEdits.paste(question.body)} onClose={close} />
+      )}
     </Frame>
   );
 }

@@ -7,8 +7,8 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 
 from zarabanda.core.explain.modes import fineness, fit_in_a_universe, limits_of
-from zarabanda.core.rig.attributes import BY_NAME
-from zarabanda.core.rig.modes import EMITTERS
+from zarabanda.core.rig.attributes import BY_NAME, COMPOUND
+from zarabanda.core.rig.modes import EMITTERS, ModeSpec
 from zarabanda.errors import InUse, ZarabandaError
 from zarabanda.formats.rig_document import ChannelPart, ModeDocument
 from zarabanda.show import repositories
@@ -47,8 +47,15 @@ def _view(mode: ModeDocument, number: int | None) -> KindView:
         id=number, name=mode.name, label=mode.label, maker=mode.maker, model=mode.model, kind=mode.kind,
         footprint=mode.footprint, fit=fit_in_a_universe(spec), cells=len(mode.cells), leads=spec.leads, bits=fineness(spec),
         limits=limits_of(spec),
-        attributes=list(dict.fromkeys(BY_NAME[name].label for part in spec.parts for name in spec.attributes_of(part))),
+        attributes=_able(spec),
     )  # fmt: skip
+
+
+def _able(mode: ModeSpec) -> list[str]:
+    """What its heads can do, in words; red, green and blue are colour."""
+    names = [name for part in mode.parts for name in mode.attributes_of(part)]
+    drives = COMPOUND["colour"]
+    return list(dict.fromkeys("Colour" if name in drives else BY_NAME[name].label for name in names))
 
 
 @api.post("", responses={201: KindView})

@@ -19,6 +19,7 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.formats import rig_table
 from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
 from zarabanda.show import repositories
+from zarabanda.stock.rigs import ready_rig
 
 from ..context import browser_id, context
 from .rig_models import (
@@ -36,6 +37,7 @@ from .rig_models import (
     PartView,
     PasteRows,
     PasteView,
+    ReadyRig,
     RigDone,
     RigView,
     SomeFixtures,
@@ -124,6 +126,17 @@ def _added(session: Session, body: AddFixtures) -> list[int]:
             )
         )  # fmt: skip
     return repositories.rig.add(session, fixtures)
+
+
+@api.post("/rig/ready", responses={201: RigDone})
+def begin_with(body: ReadyRig) -> tuple[RigDone, int]:
+    """Begin an empty show with a small ready rig, and a group for each of its kinds."""
+    with context().store.edit(browser_id(), "Begin with a ready rig") as session:
+        if repositories.rig.every(session):
+            raise ZarabandaError("There are lights already. Delete them first, or add lights one kind at a time.", "rig")
+        numbers = repositories.rig.add(session, ready_rig(body.rig))
+        repositories.groups.for_all_kinds(session)
+    return RigDone(done=f"Added {len(numbers)}", numbers=numbers, revision=context().link.revision), 201
 
 
 @api.post("/rig/change", responses={200: RigDone})

@@ -161,6 +161,12 @@ class AddFixtures(Part):
     mounting: Literal["standing", "hanging", "on the left", "on the right"] = "hanging"
 
 
+class ReadyRig(Part):
+    """Which small rig to begin with."""
+
+    rig: Literal["pars", "club", "stage"]
+
+
 class FixtureFields(Part):
     """What can be changed of a fixture; what is not given stays. Universe or address null: it has no address."""
 

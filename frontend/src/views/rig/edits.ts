@@ -1,0 +1,48 @@
+import { api, take, type Schemas } from "../../api/client";
+import { refresh, tell } from "../../api/queries";
+import { say } from "../../ui/Toasts";
+
+type Done = Schemas["RigDone"];
+
+/** An edit of the rig: says what was refused, asks anew for what it changed. Whether it was done. */
+async function edited(asked: () => Promise<Done>): Promise<Done | null> {
+  try {
+    const done = await asked();
+    if (done.lost?.length) say(done.lost.slice(0, 3).join(" "));
+    return done;
+  } catch (error) {
+    tell(error);
+    return null;
+  } finally {
+    refresh();
+  }
+}
+
+export const rigEdits = {
+  add: (body: Schemas["AddFixtures"]) => edited(() => take(api.POST("/api/rig/add", { body }))),
+  change: (changes: Schemas["FixtureChange"][], label: string) =>
+    edited(() => take(api.POST("/api/rig/change", { body: { changes, label } }))),
+  typed: (numbers: number[], column: string, text: string) =>
+    edited(() => take(api.POST("/api/rig/cells", { body: { numbers, column, text } }))),
+  /** What typing this would cost, in words; nothing is done. */
+  cost: async (numbers: number[], column: string, text: string) => {
+    try {
+      const told = await take(api.POST("/api/rig/cells", { body: { numbers, column, text, preview: true } }));
+      return told.lost ?? [];
+    } catch (error) {
+      tell(error);
+      return null;
+    }
+  },
+  uses: async (numbers: number[]) =>
+    (await take(api.POST("/api/rig/delete", { body: { numbers, preview: true } }))).lost ?? [],
+  remove: (numbers: number[]) => edited(() => take(api.POST("/api/rig/delete", { body: { numbers } }))),
+  duplicate: (numbers: number[], first: number, mirrored: boolean) =>
+    edited(() => take(api.POST("/api/rig/duplicate", { body: { numbers, first, mirrored } }))),
+  address: (body: Schemas["GiveAddresses"]) => edited(() => take(api.POST("/api/rig/address", { body }))),
+  moveUniverse: (universe: number, to: number) =>
+    edited(() => take(api.POST("/api/rig/universe", { body: { universe, to } }))),
+  arrange: (numbers: number[], shape: string, given: Record<string, number>) =>
+    edited(() => take(api.POST("/api/rig/arrange", { body: { numbers, shape, given } }))),
+  paste: (body: Schemas["PasteRows"]) => edited(() => take(api.POST("/api/rig/paste", { body }))),
+};

@@ -1,0 +1,82 @@
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import { useEffect } from "react";
+import styled from "styled-components";
+
+import { act, useLivePart, useTempos } from "../../../live/socket";
+import { useDesk } from "../../../state";
+import { Button, Toggle } from "../../../ui/Button";
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  .at {
+    font-family: var(--numbers);
+    min-width: 8ch;
+    font-size: 14px;
+    white-space: nowrap;
+    text-align: center;
+  }
+  .icon {
+    padding: 0;
+    min-width: 32px;
+  }
+`;
+
+/** Show the selection on stage: all of it, or head by head, by hand or in tempo. It ends when the view is left. */
+export function StepTools() {
+  const selection = useDesk((state) => state.selection);
+  const tempos = useTempos();
+  const shown = useLivePart((state) => state?.shown ?? null);
+  const each = selection.map((key) => [key]);
+  const steps = shown !== null && shown.count > 1;
+  const show = (all: string[][], at = 0, tempo: string | null = null) =>
+    act({ do: "highlight", steps: all, at, tempo, holder: "" });
+  const stop = () => show([]);
+  useEffect(() => () => act({ do: "highlight", steps: [], at: 0, tempo: null, holder: "" }), []);
+  const go = (on: number) =>
+    show(each, ((((shown?.at ?? 0) + on) % each.length) + each.length) % each.length);
+  return (
+    <Row role="group" aria-label="Show on stage">
+      {!steps && (
+        <Toggle
+          data-variant="small"
+          isDisabled={!selection.length && !shown}
+          isSelected={shown !== null}
+          onChange={(on) => (on ? show([selection]) : stop())}
+        >
+          Show on stage
+        </Toggle>
+      )}
+      <Toggle
+        data-variant="small"
+        isDisabled={selection.length < 2 && !steps}
+        isSelected={steps}
+        onChange={(on) => (on ? show(each) : stop())}
+      >
+        Step through
+      </Toggle>
+      {steps && (
+        <>
+          <Button data-variant="small" className="icon" aria-label="Previous head" onPress={() => go(-1)}>
+            <ChevronLeft size={16} aria-hidden="true" />
+          </Button>
+          <span className="at" aria-live="polite">
+            {shown.at + 1} of {shown.count}
+          </span>
+          <Button data-variant="small" className="icon" aria-label="Next head" onPress={() => go(1)}>
+            <ChevronRight size={16} aria-hidden="true" />
+          </Button>
+          <Toggle
+            data-variant="small"
+            isSelected={shown.plays}
+            isDisabled={!tempos?.length}
+            onChange={(on) => show(each, shown.at, on ? tempos![0]!.name : null)}
+          >
+            In tempo
+          </Toggle>
+        </>
+      )}
+    </Row>
+  );
+}
