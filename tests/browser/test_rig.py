@@ -77,7 +77,7 @@ def test_from_an_empty_show_to_eight_pars_that_run_a_relay(page, demo):
     page.keyboard.press("Escape")
     page.get_by_role("tab", name="Rig", exact=True).click()
     type_into(page, 1, "Address", "2.1")
-    until(lambda: demo.universe(2)["slots"][:5] and fixtures(demo)[1]["universe"] == 2, 5)
+    until(lambda: 2 in {one["universe"] for one in demo.ask_node(type="status")["universes"]}, 5)
 
 
 def test_ten_are_patched_and_an_overlap_is_dragged_apart_on_the_map(page, demo):
@@ -152,8 +152,8 @@ def test_odd_and_even_cells_become_groups_and_a_batten_is_flipped(page, demo):
     page.get_by_role("button", name="From this group …").click()
     page.get_by_text("odd and even cells", exact=True).click()
     page.get_by_role("button", name="Make them").click()
-    groups = until(lambda: (now := {one["name"]: one for one in api(demo, "/api/show")["groups"]}) if len(
-        api(demo, "/api/show")["groups"]) == 3 else None, 5)  # fmt: skip
+    until(lambda: len(api(demo, "/api/show")["groups"]) == 3, 5)
+    groups = {one["name"]: one for one in api(demo, "/api/show")["groups"]}
     assert groups["Battens, even cells"]["heads"] == [f"{n}.{c}" for n in (501, 502) for c in (2, 4, 6, 8)]
     first = api(demo, "/api/rig")["places"][0]
     cell(page, 501, "Name").click()

@@ -158,7 +158,6 @@ class EngineLink:
                 )
                 if whole or not _NAMED.isdisjoint(touched or ()):
                     self._names = Names.of(session)
-            self._take_rig(parts, gone, whole=whole)
             if touched is None or not _SHOWN_WITH_RIG.isdisjoint(touched):
                 self.rig_edition += 1
             self.revision, self._pushed_edit = self.revision + 1, newest
@@ -166,6 +165,7 @@ class EngineLink:
             fade_s, self.fade_s = self.fade_s, 0.0
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
                 self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s))
+            self._take_rig(parts, gone, whole=whole)  # after the engine has it: the light comes first
 
     def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""

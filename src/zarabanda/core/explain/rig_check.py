@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
 from zarabanda.core.rig import patch
+from zarabanda.core.rig.modes import Place
 from zarabanda.core.rig.rig import FixtureSpec
 
 _NEAR_M = 0.02
@@ -82,16 +83,30 @@ def _same_place(fixtures: Sequence[FixtureSpec]) -> list[Odd]:
 def _without_partner(fixtures: Sequence[FixtureSpec]) -> list[Odd]:
     """Fixtures off the centre line with none on the other side, where most of their mode have one."""
     by_mode = defaultdict[str, list[FixtureSpec]](list)
+    near = defaultdict[tuple[str, tuple[int, ...]], list[FixtureSpec]](list)
     for one in fixtures:
         if abs(one.place[0]) > _PARTNER_M:
             by_mode[one.mode.name].append(one)
+            near[one.mode.name, _box(one.place)].append(one)
     found = []
-    for alike in by_mode.values():
-        alone = [one for one in alike if not any(_faces(one, other) for other in alike)]
+    for name, alike in by_mode.items():
+        alone = [
+            one for one in alike if not any(_faces(one, other) for at in _boxes_facing(one) for other in near.get((name, at), ()))
+        ]
         if alone and len(alone) < (1 - _MOSTLY) * len(alike):
             numbers = tuple(one.number for one in alone)
             found.append(Odd("no partner", numbers, f"{_listed(numbers)}: no partner on the other side of the centre line."))
     return found
+
+
+def _box(place: Place) -> tuple[int, ...]:
+    return tuple(int(metres // _PARTNER_M) for metres in place)
+
+
+def _boxes_facing(one: FixtureSpec) -> Iterator[tuple[int, ...]]:
+    """Boxes of space in which a partner can stand."""
+    x, y, z = _box((-one.place[0], one.place[1], one.place[2]))
+    return ((x + a, y + b, z + c) for a in (-1, 0, 1) for b in (-1, 0, 1) for c in (-1, 0, 1))
 
 
 def _faces(one: FixtureSpec, other: FixtureSpec) -> bool:

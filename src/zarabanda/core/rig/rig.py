@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -160,6 +160,16 @@ class _Layout:
         self.first = np.cumsum(counts) - counts
         self.fixture_of = np.repeat(np.arange(len(fixtures)), counts)
 
+    def patched(self, row_of: Mapping[int, int]) -> Iterator[tuple[_Template, Ints, Ints]]:
+        """For each mode: fixtures that have an address, (n,), and the slot at which each begins, through all universes, (n,)."""
+        found: dict[int, tuple[_Template, list[int], list[int]]] = {}
+        for n, (fixture, template) in enumerate(zip(self.fixtures, self.templates, strict=True)):
+            if fixture.universe is not None and fixture.address is not None:
+                _, those, begin = found.setdefault(id(template), (template, [], []))
+                those.append(n)
+                begin.append(row_of[fixture.universe] * SLOTS + fixture.address - 1)
+        return ((template, np.array(those), np.array(begin)) for template, those, begin in found.values())
+
     def beside(self, name: str, *, rows: int | None = None) -> NDArray[Any]:
         """An array of all templates, head after head: (N,), or (rows, N)."""
         every = [getattr(one, name) for one in self.templates]
@@ -267,29 +277,28 @@ def _output(layout: _Layout, emitter_heads: dict[str, Ints], universes: tuple[in
     for name, heads in emitter_heads.items():
         position[name][heads] = np.arange(len(heads))
     row_of = {number: n for n, number in enumerate(universes)}
-    sources, bits = [np.zeros(0, np.int64)], [np.zeros(0, np.int64)]
+    sources, bits, numbers = [np.zeros(0, np.int64)], [np.zeros(0, np.int64)], [np.zeros(0, np.int64)]
     ends, slots = [np.zeros((0, 2))], [np.zeros((0, 3), np.int64)]
     behind = attributes.COUNT * layout.total
-    for fixture, one, first in zip(layout.fixtures, layout.templates, layout.first, strict=True):
-        if fixture.universe is None or fixture.address is None:
-            continue
-        head = one.head + first
+    for one, those, begin in layout.patched(row_of):
+        head = one.head + layout.first[those][:, None]
         source = one.row * layout.total + head
         if (one.drive >= 0).any():
             start, count = rows[one.mode.emitters]
             source = np.where(one.drive >= 0, behind + start + one.drive * count + position[one.mode.emitters][head], source)
         if one.through_level.any():
             source = np.where(one.through_level, behind + rows["level"][0] + position["level"][head], source)
-        sources.append(source)
-        ends.append(one.ends)
-        bits.append(one.bits)
-        from_universe = np.where(one.slots >= 0, one.slots + fixture.address - 1, -1)
-        slots.append(np.where(one.slots >= 0, from_universe + row_of[fixture.universe] * SLOTS, -1))
-    source, end, table = np.concatenate(sources), np.concatenate(ends), np.concatenate(slots)
+        sources.append(source.ravel())
+        ends.append(np.tile(one.ends, (len(those), 1)))
+        bits.append(np.tile(one.bits, len(those)))
+        numbers.append(np.repeat(those, len(one.bits)))
+        slots.append(np.where(one.slots >= 0, one.slots + begin[:, None, None], -1).reshape(-1, 3))
+    by_fixture = np.argsort(np.concatenate(numbers), kind="stable")
+    source, table, size = (np.concatenate(every)[by_fixture] for every in (sources, slots, bits))
+    end = np.concatenate(ends)[by_fixture]
     free = _first_come(table)
     return Output(
-        source[free], end[free, 0], end[free, 1] - end[free, 0], np.concatenate(bits)[free],
-        table[free, 0], table[free, 1], table[free, 2],
+        source[free], end[free, 0], end[free, 1] - end[free, 0], size[free], table[free, 0], table[free, 1], table[free, 2],
     )  # fmt: skip
 
 

@@ -20,6 +20,8 @@ from ..tables import ControlRow, DraftEffect, DraftValue, EffectRow, Fixture, Gr
 from .rows import get
 
 MOST_HEADS = 30_000
+_FEW = 500
+"""So many rows are asked for by their numbers; for more, all are read."""
 LAST_NUMBER = 99_999
 Fields = Mapping[str, Any]
 """Of a fixture, by the names of its columns; `mode_id` the number of a mode."""
@@ -32,8 +34,9 @@ def every(session: Session) -> Sequence[Fixture]:
 
 def of_numbers(session: Session, numbers: Iterable[int]) -> list[Fixture]:
     """Fixtures in the order of these numbers; NotThere names one that is gone."""
-    known = {row.number: row for row in every(session)}
     wanted = list(dict.fromkeys(numbers))
+    asked = select(Fixture) if len(wanted) > _FEW else select(Fixture).where(Fixture.number.in_(wanted))
+    known = {row.number: row for row in session.scalars(asked)}
     for number in wanted:
         if number not in known:
             raise NotThere(f"There is no fixture {number} any more. Reload the page to see the rig as it is.", "numbers")
@@ -106,17 +109,21 @@ def add(session: Session, fixtures: Iterable[FixtureDocument], of_modes: Mapping
         session.add(own)
         added.append(fixture.number)
     session.flush()
-    _check(session, added)
+    _check_addresses(of_numbers(session, added), specs(session))
+    _check_heads(session)
     return added
 
 
-def _check(session: Session, numbers: Collection[int]) -> None:
-    """Refuse addresses that these fixtures cannot have, and more heads than there may be."""
-    of_modes = specs(session)
-    fixtures = every(session)
+def _check_addresses(fixtures: Iterable[Fixture], of_modes: Mapping[int, ModeSpec]) -> None:
+    """Refuse addresses that these fixtures cannot have."""
     for one in fixtures:
-        if one.number in numbers and one.universe is not None and one.address is not None:
+        if one.universe is not None and one.address is not None:
             patch.check(one.number, one.universe, one.address, of_modes[one.mode_id].footprint)
+
+
+def _check_heads(session: Session) -> None:
+    """Refuse more heads than there may be."""
+    of_modes, fixtures = specs(session), every(session)
     heads = sum(len(of_modes[one.mode_id].parts) for one in fixtures)
     if heads > MOST_HEADS:
         raise ZarabandaError(
@@ -149,7 +156,9 @@ def change(session: Session, wanted: Mapping[int, Fields]) -> list[str]:
     _put(session, rows, now)
     if changes:
         keys_of_heads.rename(session, changes)
-    _check(session, {fields["number"] for fields in now.values()})
+    _check_addresses(of_numbers(session, [fields["number"] for fields in now.values()]), specs(session))
+    if swaps:
+        _check_heads(session)
     return lost
 
 

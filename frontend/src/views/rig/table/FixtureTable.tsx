@@ -22,9 +22,12 @@ const Head = styled.div`
   display: flex;
   background: var(--ink);
   border-bottom: 1px solid var(--line);
+  [role="columnheader"] {
+    flex: none;
+  }
   button {
     all: unset;
-    flex: none;
+    width: 100%;
     padding: 0 6px;
     height: 32px;
     line-height: 32px;
@@ -168,18 +171,16 @@ export function FixtureTable(props: Props) {
     >
       <Head role="row" aria-rowindex={1} style={{ width }}>
         {columns.map((column, index) => (
-          <button
-            key={column.id}
-            role="columnheader"
-            aria-colindex={index + 1}
-            tabIndex={-1}
-            data-number={column.number || undefined}
-            style={{ width: column.width }}
-            title={`Sort by ${column.title.replace(", m", "")}`}
-            onClick={() => onSort(column.id)}
-          >
-            {column.title}
-          </button>
+          <div key={column.id} role="columnheader" aria-colindex={index + 1} style={{ width: column.width }}>
+            <button
+              tabIndex={-1}
+              data-number={column.number || undefined}
+              title={`Sort by ${column.title.replace(", m", "")}`}
+              onClick={() => onSort(column.id)}
+            >
+              {column.title}
+            </button>
+          </div>
         ))}
       </Head>
       <div style={{ height: virtual.getTotalSize(), position: "relative", width }} role="rowgroup">
