@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.engine import act, api
-from tests.browser.test_first_effect import choose, select, start
+from tests.browser.test_first_effect import choose, draft_effect, select, start
 from tests.conftest import Demo
 from tests.waiting import until
 from zarabanda.tools.running import started
@@ -71,6 +71,8 @@ def test_from_an_empty_show_to_eight_pars_that_run_a_relay(page, demo):
     def lit():
         return tuple(n for n in range(8) if demo.universe(1)["slots"][5 * n] > 2)
 
+    until(lambda: draft_effect(demo)[1]["spread"]["kind"] == "relay", 5)
+    until(lambda: len(lit()) == 1, 10)
     seen = set()
     until(lambda: (seen.add(lit()), len({one for some in seen for one in some}) == 8)[1], 20)
     assert all(len(some) <= 3 for some in seen), "one after another"
@@ -152,12 +154,13 @@ def test_odd_and_even_cells_become_groups_and_a_batten_is_flipped(page, demo):
     page.get_by_role("button", name="From this group …").click()
     page.get_by_text("odd and even cells", exact=True).click()
     page.get_by_role("button", name="Make them").click()
+    page.get_by_role("dialog").wait_for(state="detached")
     until(lambda: len(api(demo, "/api/show")["groups"]) == 3, 5)
     groups = {one["name"]: one for one in api(demo, "/api/show")["groups"]}
     assert groups["Battens, even cells"]["heads"] == [f"{n}.{c}" for n in (501, 502) for c in (2, 4, 6, 8)]
     first = api(demo, "/api/rig")["places"][0]
     cell(page, 501, "Name").click()
-    page.get_by_role("button", name="Cells", exact=True).last.click()
+    page.get_by_role("button", name="Cells", exact=True).first.click()
     page.get_by_role("menuitem", name="Flip: count from the other end").click()
     until(lambda: abs(api(demo, "/api/rig")["places"][0] - first) > 0.5, 5)
     expect(cell(page, 501, "Cells")).to_have_text("8, other way round")
@@ -174,7 +177,7 @@ def test_an_order_is_stepped_through_and_corrected(page, demo):
         return [n + 1 for n in range(4) if demo.universe(1)["slots"][5 * n] == 255]
 
     until(lambda: bright() == [1], 5)
-    page.get_by_role("button", name="Next head").click()
+    page.get_by_role("button", name="Next", exact=True).click()
     page.get_by_text("2 of 4").wait_for()
     until(lambda: bright() == [3], 5)
     order = page.get_by_role("grid", name="Order of the selection")

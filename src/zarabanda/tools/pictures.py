@@ -32,11 +32,33 @@ def _spread(page: Any) -> None:
     page.get_by_role("option", name="Undertow", exact=True).click()
 
 
+def _rig(page: Any) -> None:
+    page.get_by_role("tab", name="Rig", exact=True).click()
+    page.get_by_role("group", name="Groups").get_by_role("button", name="Mid washes").click()
+
+
+def _adding(page: Any) -> None:
+    page.get_by_role("tab", name="Rig", exact=True).click()
+    page.get_by_role("tab", name="Add lights").click()
+    page.get_by_role("textbox", name="Search kinds").fill("wash rgbw")
+    page.get_by_role("listbox", name="Kinds").get_by_role("option").nth(1).click()
+
+
+def _stepping(page: Any) -> None:
+    _rig(page)
+    page.get_by_role("tab", name="Order").click()
+    page.get_by_role("button", name="Step through", exact=True).click()
+    for _ in range(2):
+        page.get_by_role("button", name="Next", exact=True).click()
+
+
 VIEWS: dict[str, Callable[[Any], None]] = {
     "start": lambda page: None,
     "effects": _effects,
     "spread": _spread,
-    "rig": _view("Rig"),
+    "rig": _rig,
+    "adding": _adding,
+    "stepping": _stepping,
     "busk": _view("Busk"),
     "output": _view("Output"),
     "node": _node,

@@ -36,7 +36,18 @@ def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _
     chosen = np.array([rig.heads.index[key] for key in heads], np.int64)
     base = looks.base_of(rig, looks.held(rig, draft))[:, chosen]
     own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen], rig.mounting[chosen])
-    return _Ground(weave.HeadSet(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen]), rig.light[chosen])
+    led = _left_by_fixtures(rig, chosen, draft)
+    head_set = weave.HeadSet(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen], led)
+    return _Ground(head_set, rig.light[chosen])
+
+
+def _left_by_fixtures(rig: Rig, chosen: NDArray[np.int64], draft: dict[str, dict[str, float]]) -> Floats | None:
+    """The share of its level that its fixture leaves each head, (n,); None where none of them has a fixture beside it."""
+    leader = rig.leader[chosen]
+    if (leader < 0).all():
+        return None
+    levels = looks.base_of(rig, looks.held(rig, draft))[attributes.INTENSITY] / 100
+    return np.where(leader >= 0, levels[leader], 1.0)
 
 
 def _phantom(count: int, lit: bool) -> _Ground:
@@ -83,7 +94,7 @@ def _pixels(attribute: str, values: Floats, ground: _Ground, touched: list[str])
         values[:, attributes.INTENSITY] = 100
         return "colour", weave.appearance(values, ground.head_set.mixes, ground.light), (0.0, 100.0)
     if attribute == "look" and (colours or "intensity" in touched):
-        look = weave.appearance(values, ground.head_set.mixes, ground.light)
+        look = weave.appearance(values, ground.head_set.mixes, ground.light, ground.head_set.led)
         others = [name for name in touched if attributes.BY_NAME[name].family not in ("intensity", "colour")]
         if not others or np.ptp(look, axis=0).max() > _STILL:
             return "look", look, (0.0, 100.0)

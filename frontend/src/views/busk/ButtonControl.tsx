@@ -51,7 +51,15 @@ export function ButtonControl({ control }: { control: Schemas["ControlView"] }) 
         onPressEnd={() => flash && press(false)}
       >
         {control.name}
-        <small>{flash ? "while held" : on ? "on, press for off" : "press for on"}</small>
+        <small>
+          {control.waits
+            ? "waits: its group is empty"
+            : flash
+              ? "while held"
+              : on
+                ? "on, press for off"
+                : "press for on"}
+        </small>
       </Press>
       <ControlMenu control={control} />
     </Frame>

@@ -87,7 +87,9 @@ export function FaderControl({ control }: { control: Schemas["ControlView"] }) {
       <Track style={{ "--fill": value / 100 } as React.CSSProperties}>
         <Thumb />
       </Track>
-      <Name>{control.name}</Name>
+      <Name title={control.waits || undefined}>
+        {control.waits ? `${control.name}: waits, its group is empty` : control.name}
+      </Name>
       <Foot>
         <SliderOutput>{() => `${value} %`}</SliderOutput>
         <ControlMenu control={control} />

@@ -49,9 +49,23 @@ const Tools = styled.div`
   gap: 6px;
   padding: 6px 12px 6px 0;
   overflow: hidden;
+  @media (max-width: 1180px) {
+    flex-wrap: wrap;
+  }
 `;
 const Right = styled(Tabs)`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  &[data-focus-visible] {
+    outline: none; /* what has the focus within it shows it */
+  }
+  @media (max-width: 1180px) {
+    [role="tab"] {
+      padding: 0 8px;
+      font-size: 14px;
+      white-space: nowrap;
+    }
+  }
   grid-template-rows: auto minmax(0, 1fr);
 `;
 const Panel = styled(TabPanel)`

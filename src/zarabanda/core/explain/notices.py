@@ -110,7 +110,11 @@ def look_at(woven: weave.Woven, cycles: float, bpm: float) -> Look:
 
 def _dark(seen: Look) -> Iterator[Notice]:
     moves = any(layer.attribute != "intensity" for _, layer in seen.active_layers())
-    levels = seen.row("intensity")
+    levels, led = seen.row("intensity"), seen.head_set.led
+    if led is not None and led.size and led.max() < 0.01:
+        text = "The fixtures of these cells are dark: nothing of this will be seen. Take them whole, and raise their level."
+        yield Notice("dark", "layers", text)
+        return
     if moves and levels.size and levels.max() < 1.0:
         lit = next((n for n, layer in seen.active_layers() if layer.attribute == "intensity"), None)
         text = "The lights are dark: nothing of this will be seen."

@@ -105,5 +105,6 @@ def _of_heads(head_set: weave.HeadSet, chosen: Ints) -> weave.HeadSet:
         head_set.heads, keys=keys, places=head_set.heads.places[chosen], has=head_set.heads.has[:, chosen], mounting=mounting
     )
     return weave.HeadSet(
-        heads, head_set.low[:, chosen], head_set.high[:, chosen], head_set.base[:, chosen], head_set.mixes[chosen]
-    )
+        heads, head_set.low[:, chosen], head_set.high[:, chosen], head_set.base[:, chosen], head_set.mixes[chosen],
+        None if head_set.led is None else head_set.led[chosen],
+    )  # fmt: skip

@@ -23,7 +23,7 @@ _FRACTIONS = {Fraction(1, 2): "½", Fraction(1, 4): "¼", Fraction(3, 4): "¾", 
 ATTRIBUTE_OPTIONS: list[Option] = [
     ("intensity", "Intensity"), ("position", "Position"), ("pan", "Pan"), ("tilt", "Tilt"), ("colour", "Colour"),
     ("hue", "Hue"), ("saturation", "Saturation"), ("zoom", "Zoom"), ("iris", "Iris"), ("frost", "Frost"),
-    ("strobe", "Strobe"),
+    ("strobe", "Strobe"), ("temperature", "Colour temperature"), ("white_mix", "White mix"),
 ]  # fmt: skip
 WAVE_OPTIONS: list[Option] = [
     ("sine", "sine"), ("swell", "swell"), ("triangle", "triangle"), ("rise", "rise"), ("fall", "fall"),

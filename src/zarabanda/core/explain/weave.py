@@ -21,13 +21,17 @@ Floats = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class HeadSet:
-    """Heads with their ranges and base values, on which an effect is tried. low, high, base: (A, N) natural units."""
+    """Heads with their ranges and base values, on which an effect is tried. low, high, base: (A, N) natural units.
+
+    led: (N,) share 0…1 of its level that the fixture of a cell leaves it; None: all of it.
+    """
 
     heads: Heads
     low: Floats
     high: Floats
     base: Floats
     mixes: NDArray[np.bool_]
+    led: Floats | None = None
 
 
 @dataclass(frozen=True)
@@ -134,12 +138,14 @@ def theta_at(effect: Effect, seconds: Floats, bpm: float) -> Floats:
     return seconds / cycle_seconds(effect, bpm)
 
 
-def appearance(values: Floats, mixes: NDArray[np.bool_], light: Floats) -> Floats:
-    """Planes (T, 3, N) of red, green and blue as they will look, drive 0…1, of values (T, A, N). light: (N, 3)."""
+def appearance(values: Floats, mixes: NDArray[np.bool_], light: Floats, led: Floats | None = None) -> Floats:
+    """Planes (T, 3, N) of red, green and blue as they will look, drive 0…1, of values (T, A, N). light: (N, 3); led: as in
+    `HeadSet`."""
     rgb = values[:, attributes.RED : attributes.BLUE + 1]
     if not mixes.all():
         rgb = np.where(mixes, rgb, light.T)
-    look: Floats = rgb * (values[:, attributes.INTENSITY] / 100)[:, None]
+    level = values[:, attributes.INTENSITY] / 100
+    look: Floats = rgb * (level if led is None else level * led)[:, None]
     return np.clip(look, 0, 1, out=look)
 
 

@@ -98,6 +98,8 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
     (one) => one.heads.length === heads.length && one.heads.every((key) => heads.includes(key)),
   );
   const [mode, setMode] = useState<Mode>("fader");
+  const exact = group?.heads.every((key, n) => key === heads[n]) ? group.id : null;
+  const [follows, setFollows] = useState<number | null>(exact);
   const [pageId, setPageId] = useState<number | null>(null);
   const [place, setPlace] = useState<number | null>(null);
   const [name, setName] = useState(group ? `${group.name}: ${effect.name}` : effect.name);
@@ -117,7 +119,8 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
             mode,
             name,
             effect_id: effect.id,
-            heads,
+            heads: follows === null ? heads : [],
+            group_id: follows,
             release_s: 0.4,
             job: mode === "fader" ? job : "depth",
             families: kept.length === effect.families.length ? null : kept,
@@ -133,11 +136,23 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
   const kind = mode === "fader" ? "Fader" : "Button";
   return (
     <Sheet title={`Put ${effect.name} on a page`} isOpen={isOpen} onClose={onClose}>
-      <p>
-        {heads.length
-          ? `It will run on ${heads.length} head${heads.length === 1 ? "" : "s"}, in their order.`
-          : "Select heads first: close this, choose them on the stage, and come back."}
-      </p>
+      <Choice
+        label="On"
+        options={[
+          {
+            id: 0,
+            text: heads.length
+              ? `${heads.length} head${heads.length === 1 ? "" : "s"}, as selected`
+              : "no heads yet",
+          },
+          ...(groups ?? []).map((one) => ({
+            id: one.id,
+            text: `${one.name}, now and later${one.heads.length ? "" : ": empty, waits for lights"}`,
+          })),
+        ]}
+        value={follows ?? 0}
+        onChange={(key) => setFollows(Number(key) || null)}
+      />
       <Ways value={mode} onChange={(value) => setMode(value as Mode)}>
         <Label>How it acts</Label>
         {MODES.map((one) => (
@@ -190,7 +205,7 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
       <Ending>
         <Button onPress={onClose}>Cancel</Button>
         <Button
-          isDisabled={!heads.length || chosen === null || !name.trim() || !kept.length}
+          isDisabled={(!heads.length && follows === null) || chosen === null || !name.trim() || !kept.length}
           onPress={() => put.mutate(undefined)}
         >
           Put it there

@@ -24,6 +24,8 @@ export const MOVES: Move[] = [
   { id: "iris", text: "Iris" },
   { id: "frost", text: "Frost" },
   { id: "strobe", text: "Strobe" },
+  { id: "temperature", text: "Colour temperature" },
+  { id: "white_mix", text: "White mix" },
 ];
 
 /** Attributes in a menu. */

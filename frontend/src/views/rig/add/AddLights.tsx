@@ -10,6 +10,7 @@ import { NumberField } from "../../../ui/NumberField";
 import { TextField } from "../../../ui/TextField";
 import { rigEdits } from "../edits";
 import { KindList } from "./KindList";
+import { KindMaker } from "./KindMaker";
 
 const Frame = styled.section`
   display: grid;
@@ -54,6 +55,7 @@ const ADDRESSES = [
 /** Add fixtures of one mode: which, how many, from which number, address and place on. */
 export function AddLights({ rig, onAdded }: { rig: Rig; onAdded: (numbers: number[]) => void }) {
   const { data } = useKinds();
+  const [making, setMaking] = useState(false);
   const [mode, setMode] = useState<Schemas["KindView"] | null>(null);
   const [name, setName] = useState("");
   const [count, setCount] = useState(8);
@@ -84,6 +86,17 @@ export function AddLights({ rig, onAdded }: { rig: Rig; onAdded: (numbers: numbe
       onAdded(done.numbers ?? []);
     }
   }
+  if (making)
+    return (
+      <KindMaker
+        sources={data?.sources ?? []}
+        onClose={() => setMaking(false)}
+        onMade={(kind) => {
+          setMode(kind);
+          setMaking(false);
+        }}
+      />
+    );
   return (
     <Frame aria-label="Add lights">
       <KindList kinds={data?.kinds ?? []} chosen={mode?.name ?? null} onChoose={setMode} />
@@ -143,6 +156,9 @@ export function AddLights({ rig, onAdded }: { rig: Rig; onAdded: (numbers: numbe
         />
         <Button type="submit" isDisabled={!mode}>
           {mode ? `Add ${count} ${count === 1 ? "light" : "lights"}` : "Choose a kind first"}
+        </Button>
+        <Button data-variant="plain" onPress={() => setMaking(true)}>
+          A kind from its channels …
         </Button>
       </Form>
     </Frame>

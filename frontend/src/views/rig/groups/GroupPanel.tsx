@@ -5,6 +5,7 @@ import styled from "styled-components";
 
 import { api, take, type Schemas } from "../../../api/client";
 import { useEdit, useShow } from "../../../api/queries";
+import { act } from "../../../live/socket";
 import { desk, useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
 import { TextField } from "../../../ui/TextField";
@@ -113,6 +114,20 @@ export function GroupPanel() {
           {selection.length ? `Keep ${selection.length} heads` : "Make it empty"}
         </Button>
         <Button onPress={() => kinds.mutate()}>One for each kind</Button>
+        <Button
+          isDisabled={!groups.some((one) => one.heads.length)}
+          onPress={() =>
+            act({
+              do: "highlight",
+              steps: groups.map((one) => one.heads).filter((heads) => heads.length),
+              at: 0,
+              tempo: null,
+              holder: "",
+            })
+          }
+        >
+          Step through them
+        </Button>
       </Row>
       <Items
         aria-label="Groups"

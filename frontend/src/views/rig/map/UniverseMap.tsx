@@ -9,6 +9,7 @@ import { paintMap, type Carried } from "./paintMap";
 const Frame = styled.div`
   overflow: auto;
   min-height: 0;
+  outline-offset: -2px;
   canvas {
     display: block;
     width: 100%;
@@ -90,7 +91,7 @@ export function UniverseMap({ rig, selected, overlapping, onSelect }: Props) {
       );
   }
   return (
-    <Frame>
+    <Frame tabIndex={0} role="region" aria-label="Universes as strips">
       <canvas
         ref={canvas}
         style={{ height: all.length * ROW_PX }}

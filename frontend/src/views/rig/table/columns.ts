@@ -37,8 +37,8 @@ export const COLUMNS: GridColumn[] = [
     text: (f) => String(f.number),
     rank: (f) => f.number,
   },
-  { id: "name", title: "Name", width: 94, typed: true, text: (f) => f.name },
-  { id: "kind", title: "Kind", width: 134, typed: false, text: (f, rig) => kindOf(f, rig) },
+  { id: "name", title: "Name", width: 92, typed: true, text: (f) => f.name },
+  { id: "kind", title: "Kind", width: 154, typed: false, text: (f, rig) => kindOf(f, rig) },
   {
     id: "mode",
     title: "Mode",

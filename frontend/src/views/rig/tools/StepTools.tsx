@@ -2,6 +2,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useEffect } from "react";
 import styled from "styled-components";
 
+import { useShow } from "../../../api/queries";
 import { act, useLivePart, useTempos } from "../../../live/socket";
 import { useDesk } from "../../../state";
 import { Button, Toggle } from "../../../ui/Button";
@@ -28,14 +29,18 @@ export function StepTools() {
   const selection = useDesk((state) => state.selection);
   const tempos = useTempos();
   const shown = useLivePart((state) => state?.shown ?? null);
+  const { data: every } = useShow((show) => show.groups);
+  const groups = (every ?? []).map((group) => group.heads).filter((heads) => heads.length);
   const each = selection.map((key) => [key]);
   const steps = shown !== null && shown.count > 1;
   const show = (all: string[][], at = 0, tempo: string | null = null) =>
     act({ do: "highlight", steps: all, at, tempo, holder: "" });
   const stop = () => show([]);
   useEffect(() => () => act({ do: "highlight", steps: [], at: 0, tempo: null, holder: "" }), []);
+  /** What is stepped through now: the groups where that was begun with them, else the selection. */
+  const through = shown && shown.count !== each.length ? groups : each;
   const go = (on: number) =>
-    show(each, ((((shown?.at ?? 0) + on) % each.length) + each.length) % each.length);
+    show(through, ((((shown?.at ?? 0) + on) % through.length) + through.length) % through.length);
   return (
     <Row role="group" aria-label="Show on stage">
       {!steps && (
@@ -58,20 +63,20 @@ export function StepTools() {
       </Toggle>
       {steps && (
         <>
-          <Button data-variant="small" className="icon" aria-label="Previous head" onPress={() => go(-1)}>
+          <Button data-variant="small" className="icon" aria-label="Previous" onPress={() => go(-1)}>
             <ChevronLeft size={16} aria-hidden="true" />
           </Button>
           <span className="at" aria-live="polite">
             {shown.at + 1} of {shown.count}
           </span>
-          <Button data-variant="small" className="icon" aria-label="Next head" onPress={() => go(1)}>
+          <Button data-variant="small" className="icon" aria-label="Next" onPress={() => go(1)}>
             <ChevronRight size={16} aria-hidden="true" />
           </Button>
           <Toggle
             data-variant="small"
             isSelected={shown.plays}
             isDisabled={!tempos?.length}
-            onChange={(on) => show(each, shown.at, on ? tempos![0]!.name : null)}
+            onChange={(on) => show(through, shown.at, on ? tempos![0]!.name : null)}
           >
             In tempo
           </Toggle>
