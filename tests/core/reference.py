@@ -235,7 +235,7 @@ def box(points: list[tuple[float, float]], width: float, height: float) -> list[
     return [((x - mx) * sx, (y - my) * sy) for x, y in points]
 
 
-FINE = 200
+FINE = 400
 
 
 @lru_cache(maxsize=64)

@@ -15,7 +15,7 @@ from zarabanda.formats.palette_document import PaletteDocument
 from zarabanda.show import history, repositories
 from zarabanda.show import store as stores
 from zarabanda.show.store import Store
-from zarabanda.show.tables import Base, ControlRow, DraftEffect, Edit, EffectRow, Page
+from zarabanda.show.tables import Base, ControlRow, DraftEffect, Edit, EffectRow
 from zarabanda.targets import EffectOnHeads
 
 
@@ -23,8 +23,7 @@ from zarabanda.targets import EffectOnHeads
 def store(tmp_path):
     made = Store(tmp_path / "show.db")
     with made.edit("setup", "New show") as session:
-        salt_light.new_show(session, "Test")
-        session.add(Page(id=1, name="Page", position=0))
+        salt_light.new_show(session, "Test", "Page")
     yield made
     made.close()
 
