@@ -44,7 +44,7 @@ def rig_of(page, *, shows):
 
 def cell(page, number, column):
     row = page.get_by_role("row").filter(has=page.get_by_role("gridcell", name=str(number), exact=True))
-    at = ["Number", "Name", "Kind", "Mode", "Address", "x", "y", "z", "Rotation", "Cells", "Notes"].index(column)
+    at = ["Number", "Name", "Kind", "Mode", "Address", "x", "y", "z", "Rotation", "Cells", "Groups", "Notes"].index(column)
     return row.get_by_role("gridcell").nth(at)
 
 
@@ -197,12 +197,12 @@ def test_another_mode_says_what_it_takes_and_deleting_says_what_uses_it(page, de
     rig_of(page, shows=2)
     type_into(page, 1, "Mode", "Par RGBW, 5 channels")
     told = page.get_by_role("dialog", name="Another mode takes something")
-    expect(told).to_contain_text("fixture 1: no zoom any more, and 1 value set by hand.")
+    expect(told).to_contain_text("Fixture 1: no zoom any more, and 1 value set by hand.")
     told.get_by_role("button", name="Change it").click()
     expect(cell(page, 1, "Mode")).to_have_text("5 channels")
     cell(page, 2, "Number").click()
     page.keyboard.press("Delete")
-    told = page.get_by_role("dialog", name="Delete 1 fixtures?")
+    told = page.get_by_role("dialog", name="Delete fixture 2?")
     expect(told).to_contain_text("1 value of zoom set by hand")
     told.get_by_role("button", name="Delete", exact=True).click()
     until(lambda: list(fixtures(demo)) == [1], 5)

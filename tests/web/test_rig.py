@@ -155,8 +155,8 @@ def test_everything_follows_a_number_and_what_another_mode_takes_is_told_before(
     assert draft["values"]["intensity"] == {"7.8": 40.0}
     change = {"changes": [{"fixture": 7, "set": {"mode": "Dimmer, 1 channel"}}]}
     lost = post(client, "/api/rig/change", **change, preview=True)["lost"]
-    assert "fixture 7: no red any more, and 8 values set by hand." in lost
-    assert "fixture 7: 8 cells become one light." in lost
+    assert "Fixture 7: no red any more, and 8 values set by hand." in lost
+    assert "Fixture 7: 8 cells become one light." in lost
     assert client.get("/api/draft").json == draft, "told, not done"
     post(client, "/api/rig/change", **change)
     assert client.get("/api/draft").json["effects"][0]["heads"] == ["7", "502.1"]

@@ -1349,7 +1349,7 @@ export interface components {
         };
         /**
          * FixtureView
-         * @description A fixture of the patch. groups: that have some of its heads.
+         * @description A fixture of the patch. groups: names of those that have some of its heads.
          */
         FixtureView: {
             /** Address */
@@ -1357,7 +1357,7 @@ export interface components {
             /** Cell Order */
             cell_order: string;
             /** Groups */
-            groups: number[];
+            groups: string[];
             /** Mode Id */
             mode_id: number;
             /** Name */

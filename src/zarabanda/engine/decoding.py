@@ -22,6 +22,7 @@ class RigMaker:
     def __init__(self) -> None:
         self._modes: dict[int, ModePart] = {}
         self._fixtures: dict[int, FixturePart] = {}
+        self._specs: dict[int, tuple[FixturePart, ModePart, FixtureSpec]] = {}
         self.rig: Rig = build([])
 
     def made(self, parts: Iterable[AnyPart]) -> Rig:
@@ -33,13 +34,25 @@ class RigMaker:
         if missing := used - modes.keys():
             raise ZarabandaError(f"A fixture has the mode of number {min(missing)}, which is not there.")
         alike = _heads_are_alike(self._fixtures, fixtures) and all(self._modes.get(n) == modes[n] for n in used)
-        specs = _specs(modes, fixtures)
+        specs = self._specs_of(modes, fixtures)
         if not alike:
             self.rig = _with_same_keys(self.rig, build(specs))
         elif fixtures != self._fixtures:
             self.rig = repatched(self.rig, specs)
         self._modes, self._fixtures = modes, fixtures
         return self.rig
+
+    def _specs_of(self, modes: Mapping[int, ModePart], fixtures: Mapping[int, FixturePart]) -> list[FixtureSpec]:
+        """Fixtures as the core takes them; those whose parts are the same objects as before are not made again."""
+        before, self._specs = self._specs, {}
+        for number, part in fixtures.items():
+            known, mode = before.get(number), modes[part.mode]
+            if known is not None and known[0] is part and known[1] is mode:
+                self._specs[number] = known
+            else:
+                where = (part.place, part.rotation, part.universe, part.address, part.cell_order)
+                self._specs[number] = (part, mode, FixtureSpec(number, part.name, mode.mode, *where))
+        return [spec for _, _, spec in self._specs.values()]
 
 
 def _heads_are_alike(before: Mapping[int, FixturePart], now: Mapping[int, FixturePart]) -> bool:
@@ -49,13 +62,6 @@ def _heads_are_alike(before: Mapping[int, FixturePart], now: Mapping[int, Fixtur
         == msgspec.structs.replace(now[n], universe=None, address=None, name="")
         for n, one in before.items()
     )  # fmt: skip
-
-
-def _specs(modes: Mapping[int, ModePart], fixtures: Mapping[int, FixturePart]) -> list[FixtureSpec]:
-    return [
-        FixtureSpec(n, one.name, modes[one.mode].mode, one.place, one.rotation, one.universe, one.address, one.cell_order)
-        for n, one in fixtures.items()
-    ]
 
 
 def _with_same_keys(before: Rig, now: Rig) -> Rig:

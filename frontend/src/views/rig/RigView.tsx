@@ -212,7 +212,11 @@ export function RigView() {
       )}
       {question?.kind === "delete" && (
         <CostSheet
-          title={`Delete ${question.numbers.length} fixtures?`}
+          title={
+            question.numbers.length === 1
+              ? `Delete fixture ${question.numbers[0]}?`
+              : `Delete ${question.numbers.length} fixtures?`
+          }
           lines={question.lines}
           nothing="Nothing uses them. Undo brings them back."
           verb="Delete"

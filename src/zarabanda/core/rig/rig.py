@@ -14,7 +14,7 @@ from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.cells import arranged
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec, Place, head_key
-from zarabanda.core.rig.patch import SLOTS, Block
+from zarabanda.core.rig.patch import SLOTS
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -245,7 +245,7 @@ def _universes(fixtures: Sequence[FixtureSpec]) -> tuple[int, ...]:
     found = set[int]()
     for one in fixtures:
         if one.universe is not None and one.address is not None:
-            found.update(Block(one.number, one.universe, one.address, one.mode.footprint).universes)
+            found.update(range(one.universe, one.universe + (one.address + one.mode.footprint - 2) // SLOTS + 1))
     return tuple(sorted(found))
 
 

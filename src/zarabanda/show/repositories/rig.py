@@ -208,13 +208,13 @@ def _lost(session: Session, numbers: Sequence[int], before: ModeSpec, after: Mod
         row = session.get(DraftValue, attribute.name)
         values = sum(key in heads for key in row.heads) if row is not None else 0
         also = f", and {values} {'value' if values == 1 else 'values'} set by hand" if values else ""
-        told.append(f"{_listed(numbers)}: no {attribute.label.lower()} any more{also}.")
+        told.append(f"{_listed(numbers, begin=True)}: no {attribute.label.lower()} any more{also}.")
     names = {attribute.name for attribute in lost}
     for user, effect in _effects_on(session, heads):
         idle = {layer["attribute"] for layer in effect.document["layers"]} & names
         told += [f"“{effect.name}” on {user.in_words()}: its {name} does not act on {_listed(numbers)}." for name in sorted(idle)]
     if len(before.cells) > len(after.cells):
-        told.append(f"{_listed(numbers)}: {len(before.cells)} cells become {len(after.cells) or 'one light'}.")
+        told.append(f"{_listed(numbers, begin=True)}: {len(before.cells)} cells become {len(after.cells) or 'one light'}.")
     return told
 
 
@@ -261,9 +261,10 @@ def _next(taken: Collection[int]) -> int:
     return next(number for number in range(max(taken, default=0) + 1, LAST_NUMBER + 2) if number not in taken)
 
 
-def _listed(numbers: Sequence[int]) -> str:
+def _listed(numbers: Sequence[int], *, begin: bool = False) -> str:
+    """In words; begin: of a sentence."""
     if len(numbers) == 1:
-        return f"fixture {numbers[0]}"
+        return f"{'Fixture' if begin else 'fixture'} {numbers[0]}"
     runs = f"{numbers[0]} to {numbers[-1]}" if numbers[-1] - numbers[0] == len(numbers) - 1 else f"{numbers[0]} and others"
     return f"{len(numbers)} fixtures ({runs})"
 

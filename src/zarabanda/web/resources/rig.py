@@ -53,10 +53,10 @@ def get_rig() -> RigView:
     link = context().link
     with context().store.reading() as session:
         modes, fixtures = repositories.rig.modes(session), repositories.rig.every(session)
-        within: dict[int, list[int]] = {}
+        within: dict[int, list[str]] = {}
         for group in repositories.groups.every(session):
             for number in dict.fromkeys(int(key.partition(".")[0]) for key in group.heads):
-                within.setdefault(number, []).append(group.id)
+                within.setdefault(number, []).append(group.name)
     return RigView(
         number=link.rig.heads.number,
         fixtures=[

@@ -34,7 +34,7 @@ class ModeView(BaseModel):
 
 
 class FixtureView(BaseModel):
-    """A fixture of the patch. groups: that have some of its heads."""
+    """A fixture of the patch. groups: names of those that have some of its heads."""
 
     number: int
     name: str
@@ -45,7 +45,7 @@ class FixtureView(BaseModel):
     rotation: tuple[float, float, float]
     cell_order: str
     notes: str
-    groups: list[int]
+    groups: list[str]
 
 
 class RigView(BaseModel):

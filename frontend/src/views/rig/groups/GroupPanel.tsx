@@ -1,14 +1,15 @@
 import { useState } from "react";
-import { GridList, GridListItem, Button as Grip, useDragAndDrop } from "react-aria-components";
-import { GripVertical, RefreshCw, Trash2 } from "lucide-react";
+import { GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { RefreshCw, Trash2 } from "lucide-react";
 import styled from "styled-components";
 
 import { api, take, type Schemas } from "../../../api/client";
 import { useEdit, useShow } from "../../../api/queries";
-import { act } from "../../../live/socket";
 import { desk, useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
+import { DragHandle } from "../../../ui/DragHandle";
 import { TextField } from "../../../ui/TextField";
+import { show } from "../tools/showing";
 import { RuleChoice } from "./RuleChoice";
 
 const Frame = styled.section`
@@ -60,17 +61,6 @@ const Item = styled(GridListItem)`
     color: inherit;
   }
 `;
-const Handle = styled(Grip)`
-  all: unset;
-  cursor: grab;
-  display: inline-flex;
-  min-width: 24px;
-  min-height: 32px;
-  align-items: center;
-  &[data-focus-visible] {
-    outline: 2px solid var(--focus);
-  }
-`;
 
 /** Kept selections: make, rename, arrange by drag, delete, make others from one by rules. */
 export function GroupPanel() {
@@ -116,15 +106,7 @@ export function GroupPanel() {
         <Button onPress={() => kinds.mutate()}>One for each kind</Button>
         <Button
           isDisabled={!groups.some((one) => one.heads.length)}
-          onPress={() =>
-            act({
-              do: "highlight",
-              steps: groups.map((one) => one.heads).filter((heads) => heads.length),
-              at: 0,
-              tempo: null,
-              holder: "",
-            })
-          }
+          onPress={() => show(groups.map((one) => one.heads).filter((heads) => heads.length))}
         >
           Step through them
         </Button>
@@ -144,9 +126,7 @@ export function GroupPanel() {
       >
         {groups.map((one) => (
           <Item key={one.id} id={one.id} textValue={one.name}>
-            <Handle slot="drag" aria-label={`Move ${one.name}`}>
-              <GripVertical size={16} aria-hidden="true" />
-            </Handle>
+            <DragHandle label={`Move ${one.name}`} />
             <span className="name">{one.name}</span>
             <small>
               {one.heads.length ? `${one.heads.length} heads` : "empty: waits for lights"}

@@ -1,10 +1,11 @@
-import { GripVertical } from "lucide-react";
-import { Button as Grip, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
+import { GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Rig } from "../../../api/rig";
-import { act, useLivePart } from "../../../live/socket";
+import { useLivePart } from "../../../live/socket";
 import { desk, useDesk } from "../../../state";
+import { DragHandle } from "../../../ui/DragHandle";
+import { show } from "../tools/showing";
 
 const Items = styled(GridList)`
   overflow: auto;
@@ -33,17 +34,6 @@ const Item = styled(GridListItem)`
     color: var(--on-bone);
   }
 `;
-const Handle = styled(Grip)`
-  all: unset;
-  cursor: grab;
-  display: inline-flex;
-  min-width: 24px;
-  min-height: 32px;
-  align-items: center;
-  &[data-focus-visible] {
-    outline: 2px solid var(--focus);
-  }
-`;
 const MOST = 400;
 
 /** A list with some of it taken out and put before or after another of it. */
@@ -67,7 +57,10 @@ export function OrderPanel({ rig }: { rig: Rig }) {
   function reorder(order: string[]) {
     desk.select(order, "as picked");
     if (shown && shown.count > 1)
-      act({ do: "highlight", steps: order.map((key) => [key]), at: shown.at, tempo: null, holder: "" });
+      show(
+        order.map((key) => [key]),
+        shown.at,
+      );
   }
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
@@ -89,9 +82,7 @@ export function OrderPanel({ rig }: { rig: Rig }) {
     >
       {selection.slice(0, MOST).map((key, place) => (
         <Item key={key} id={key} textValue={key} data-lit={lit.has(key) || undefined}>
-          <Handle slot="drag" aria-label={`Move ${key}`}>
-            <GripVertical size={16} aria-hidden="true" />
-          </Handle>
+          <DragHandle label={`Move ${key}`} />
           <span className="place">{place + 1}</span>
           <span className="key">{key}</span>
           <span>{names.get(parseInt(key, 10))}</span>

@@ -1,37 +1,18 @@
 import { useState } from "react";
-import { Checkbox, CheckboxGroup, DialogTrigger } from "react-aria-components";
-import { Dialog } from "react-aria-components";
+import { CheckboxGroup, Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import { api, take, type Schemas } from "../../../api/client";
 import { useEdit, useShow } from "../../../api/queries";
 import { Button } from "../../../ui/Button";
 import { Bubble } from "../../../ui/Sheet";
+import { Tick } from "../../../ui/Tick";
 
 const Rules = styled(CheckboxGroup)`
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 0 16px;
   margin-bottom: 10px;
-`;
-const Rule = styled(Checkbox)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 40px;
-  cursor: pointer;
-  &::before {
-    content: "";
-    width: 16px;
-    height: 16px;
-    border: 1px solid var(--edge);
-  }
-  &[data-selected]::before {
-    background: var(--bone);
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--focus);
-  }
 `;
 
 /** Make other groups from one, by several rules in one go. */
@@ -55,9 +36,9 @@ export function RuleChoice({ group }: { group: Schemas["GroupView"] }) {
             <>
               <Rules aria-label="Rules" value={chosen} onChange={setChosen}>
                 {rules.map((rule) => (
-                  <Rule key={rule.id} value={rule.id}>
+                  <Tick key={rule.id} value={rule.id}>
                     {rule.text}
-                  </Rule>
+                  </Tick>
                 ))}
               </Rules>
               <Button

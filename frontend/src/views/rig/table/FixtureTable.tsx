@@ -5,9 +5,9 @@ import styled from "styled-components";
 import type { Fixture, Rig } from "../../../api/rig";
 import { CellInput } from "./CellInput";
 import { textToEdit, type GridColumn } from "./columns";
+import { FixtureRow, ROW_PX } from "./FixtureRow";
 import { useGridKeys, type Cell } from "./useGridKeys";
 
-const ROW_PX = 30;
 const Frame = styled.div`
   overflow: auto;
   height: 100%;
@@ -46,45 +46,6 @@ const Head = styled.div`
     text-align: right;
   }
 `;
-const Row = styled.div`
-  position: absolute;
-  left: 0;
-  display: flex;
-  height: ${ROW_PX}px;
-  border-bottom: 1px solid var(--line);
-  &[aria-selected="true"] {
-    background: var(--bone);
-    color: var(--on-bone);
-  }
-  &[data-odd] > :first-child {
-    box-shadow: inset 4px 0 0 var(--quiet);
-  }
-`;
-const Field = styled.div`
-  flex: none;
-  position: relative;
-  padding: 0 6px;
-  line-height: ${ROW_PX}px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  box-sizing: border-box;
-  &[data-number] {
-    font-family: var(--numbers);
-    text-align: right;
-  }
-  &[data-active] {
-    box-shadow: inset 0 0 0 2px var(--quiet);
-    overflow: visible;
-  }
-  [role="grid"]:focus-within &[data-active] {
-    box-shadow: inset 0 0 0 2px var(--focus);
-  }
-  [aria-selected="true"] &[data-active] {
-    box-shadow: inset 0 0 0 2px var(--on-bone);
-  }
-`;
-
 interface Props {
   rig: Rig;
   rows: Fixture[];
@@ -147,6 +108,26 @@ export function FixtureTable(props: Props) {
     if (next) keys.go(next);
     frame.current?.focus();
   }
+  const edit = (fixture: Fixture, begin: string) => {
+    const column = columns[at.column]!;
+    return (
+      <CellInput
+        label={`${column.title} of ${fixture.number}`}
+        begin={begin}
+        many={selected.has(fixture.number) ? selected.size : 1}
+        suggestions={column.id === "mode" ? "kinds" : undefined}
+        onDone={(text, next) => {
+          if (text !== null && text !== textToEdit(column, fixture, rig)) onTyped(fixture, column.id, text);
+          stop(next);
+        }}
+      />
+    );
+  };
+  /** The cell that a pointer is on. */
+  function cellAt(event: React.PointerEvent | React.MouseEvent): Cell | null {
+    const { row, column } = (event.target as HTMLElement).closest<HTMLElement>("[data-row]")?.dataset ?? {};
+    return row === undefined ? null : { row: Number(row), column: Number(column) };
+  }
   return (
     <Frame
       ref={frame}
@@ -183,58 +164,36 @@ export function FixtureTable(props: Props) {
           </div>
         ))}
       </Head>
-      <div style={{ height: virtual.getTotalSize(), position: "relative", width }} role="rowgroup">
+      <div
+        style={{ height: virtual.getTotalSize(), position: "relative", width }}
+        role="rowgroup"
+        onPointerDown={(event) => {
+          const cell = cellAt(event);
+          if (cell) keys.press(cell, event);
+        }}
+        onDoubleClick={(event) => {
+          const cell = cellAt(event);
+          const [column, fixture] = [cell && columns[cell.column], cell && rows[cell.row]];
+          if (column?.typed && fixture) setEditing(textToEdit(column, fixture, rig));
+        }}
+      >
         {virtual.getVirtualItems().map((item) => {
           const fixture = rows[item.index]!;
+          const active = item.index === at.row;
           return (
-            <Row
+            <FixtureRow
               key={fixture.number}
-              role="row"
-              aria-rowindex={item.index + 2}
-              aria-selected={selected.has(fixture.number)}
-              data-odd={odd.has(fixture.number) || undefined}
-              style={{ transform: `translateY(${item.start}px)`, width }}
-            >
-              {columns.map((column, index) => {
-                const here = item.index === at.row && index === at.column;
-                return (
-                  <Field
-                    key={column.id}
-                    id={`cell-${item.index}-${index}`}
-                    role="gridcell"
-                    aria-colindex={index + 1}
-                    aria-readonly={!column.typed}
-                    data-number={column.number || undefined}
-                    data-active={here || undefined}
-                    style={{ width: column.width }}
-                    onPointerDown={(event) => keys.press({ row: item.index, column: index }, event)}
-                    onDoubleClick={() => column.typed && setEditing(textToEdit(column, fixture, rig))}
-                  >
-                    {here && editing !== null ? (
-                      <CellInput
-                        label={`${column.title} of ${fixture.number}`}
-                        begin={editing}
-                        many={selected.has(fixture.number) ? selected.size : 1}
-                        suggestions={
-                          column.id === "mode"
-                            ? "kinds"
-                            : column.id === "cell_order"
-                              ? "cell-orders"
-                              : undefined
-                        }
-                        onDone={(text, next) => {
-                          if (text !== null && text !== textToEdit(column, fixture, rig))
-                            onTyped(fixture, column.id, text);
-                          stop(next);
-                        }}
-                      />
-                    ) : (
-                      column.text(fixture, rig)
-                    )}
-                  </Field>
-                );
-              })}
-            </Row>
+              fixture={fixture}
+              rig={rig}
+              columns={columns}
+              index={item.index}
+              top={item.start}
+              width={width}
+              selected={selected.has(fixture.number)}
+              odd={odd.has(fixture.number)}
+              activeColumn={active ? at.column : -1}
+              edit={active && editing !== null ? edit(fixture, editing) : null}
+            />
           );
         })}
       </div>

@@ -1,10 +1,11 @@
 import { Columns3 } from "lucide-react";
-import { Checkbox, CheckboxGroup, Dialog, DialogTrigger } from "react-aria-components";
+import { CheckboxGroup, Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import { Button } from "../../../ui/Button";
 import { Bubble } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
+import { Tick } from "../../../ui/Tick";
 import { COLUMNS } from "./columns";
 
 const Filter = styled.div`
@@ -14,25 +15,6 @@ const Filter = styled.div`
   input {
     min-height: 32px;
     font-size: 14px;
-  }
-`;
-const Box = styled(Checkbox)`
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  min-height: 36px;
-  cursor: pointer;
-  &::before {
-    content: "";
-    width: 16px;
-    height: 16px;
-    border: 1px solid var(--edge);
-  }
-  &[data-selected]::before {
-    background: var(--bone);
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--focus);
   }
 `;
 
@@ -77,9 +59,9 @@ export function TableTools({ words, onWords, hidden, onHidden, count }: Props) {
               }
             >
               {COLUMNS.map((column) => (
-                <Box key={column.id} value={column.id} isDisabled={column.id === "number"}>
+                <Tick key={column.id} value={column.id} isDisabled={column.id === "number"}>
                   {column.title}
-                </Box>
+                </Tick>
               ))}
             </CheckboxGroup>
           </Dialog>

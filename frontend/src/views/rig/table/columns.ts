@@ -84,6 +84,7 @@ export const COLUMNS: GridColumn[] = [
   },
   { id: "rotation", title: "Rotation", width: 84, typed: true, text: (f) => turn(f.rotation) },
   { id: "cell_order", title: "Cells", width: 110, typed: true, text: (f, rig) => cellsText(f, rig) },
+  { id: "groups", title: "Groups", width: 170, typed: false, text: (f) => f.groups.join("; ") },
   { id: "notes", title: "Notes", width: 140, typed: true, text: (f) => f.notes },
 ];
 

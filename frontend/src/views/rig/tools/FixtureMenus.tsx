@@ -1,10 +1,10 @@
 import { useState } from "react";
 
 import type { Rig } from "../../../api/rig";
-import { act } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { rigEdits } from "../edits";
 import { AddressDialog, type Asked } from "./AddressDialog";
+import { show } from "./showing";
 
 const CELL_ORDERS: [string, string][] = [
   ["", "As it was made"],
@@ -85,14 +85,7 @@ export function FixtureMenus({ rig, numbers, onDelete }: Props) {
         ]}
         onAction={(id) => {
           if (id === "flip") flip();
-          else if (id === "show")
-            act({
-              do: "highlight",
-              steps: [withCells.map(({ number }) => `${number}.1`)],
-              at: 0,
-              tempo: null,
-              holder: "",
-            });
+          else if (id === "show") show([withCells.map(({ number }) => `${number}.1`)]);
           else order(id.slice("order ".length));
         }}
       />

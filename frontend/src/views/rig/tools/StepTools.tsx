@@ -3,9 +3,10 @@ import { useEffect } from "react";
 import styled from "styled-components";
 
 import { useShow } from "../../../api/queries";
-import { act, useLivePart, useTempos } from "../../../live/socket";
+import { useLivePart, useTempos } from "../../../live/socket";
 import { useDesk } from "../../../state";
 import { Button, Toggle } from "../../../ui/Button";
+import { endShowing, show } from "./showing";
 
 const Row = styled.div`
   display: flex;
@@ -33,10 +34,8 @@ export function StepTools() {
   const groups = (every ?? []).map((group) => group.heads).filter((heads) => heads.length);
   const each = selection.map((key) => [key]);
   const steps = shown !== null && shown.count > 1;
-  const show = (all: string[][], at = 0, tempo: string | null = null) =>
-    act({ do: "highlight", steps: all, at, tempo, holder: "" });
   const stop = () => show([]);
-  useEffect(() => () => act({ do: "highlight", steps: [], at: 0, tempo: null, holder: "" }), []);
+  useEffect(() => endShowing, []);
   /** What is stepped through now: the groups where that was begun with them, else the selection. */
   const through = shown && shown.count !== each.length ? groups : each;
   const go = (on: number) =>
