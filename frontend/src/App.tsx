@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
@@ -14,7 +14,6 @@ import { Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
 import { EffectsView } from "./views/effects/EffectsView";
 import { OutputView } from "./views/output/OutputView";
-import { RigView } from "./views/rig/RigView";
 
 const Page = styled(Tabs)`
   display: flex;
@@ -30,12 +29,20 @@ const Page = styled(Tabs)`
     outline-offset: -2px;
   }
 `;
+const loadRig = () => import("./views/rig/RigView");
+/** The rig's own code comes after the first picture. */
+const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
+const SOON_MS = 1500;
 const SHOWN = { rig: RigView, effects: EffectsView, busk: BuskView, output: OutputView };
 
 /** The frame of the page: bar, stage, selection, view, ribbon. */
 export function App() {
   const view = useDesk((state) => state.view);
   const { data: rig } = useRig();
+  useEffect(() => {
+    const soon = window.setTimeout(() => void loadRig(), SOON_MS);
+    return () => clearTimeout(soon);
+  }, []);
   const empty = rig?.fixtures.length === 0;
   useEffect(() => {
     if (empty) desk.show("rig"); // nothing else can be done first
@@ -49,7 +56,9 @@ export function App() {
       <SelectionBar />
       <main>
         <TabPanel key={view} id={view}>
-          <Shown />
+          <Suspense fallback={null}>
+            <Shown />
+          </Suspense>
         </TabPanel>
       </main>
       <NowRibbon />

@@ -1,11 +1,13 @@
 """Addresses and places of many fixtures: overlaps, gaps, what is free, orders; lines, arcs, grids and circles."""
 
+import re
 from itertools import pairwise
 
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from zarabanda.core.explain.modes import fit_in_a_universe, limits_of
 from zarabanda.core.explain.rig_check import odd_of
@@ -14,6 +16,7 @@ from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.core.rig.patch import Block
 from zarabanda.core.rig.rig import FixtureSpec
 from zarabanda.errors import ZarabandaError
+from zarabanda.formats.rig_document import ModeDocument
 from zarabanda.stock.kinds import plain_kinds
 
 SIZES = st.one_of(st.integers(1, 60), st.sampled_from([192, 512, 770]))
@@ -125,6 +128,24 @@ def test_plain_kinds_are_many_checked_and_say_what_they_cannot_do():
     assert {"leads" for mode in kinds.values() if mode.leads}
     able = {name for mode in kinds.values() for part in mode.parts for name in mode.attributes_of(part)}
     assert {"temperature", "tint", "white_mix", "pan", "zoom", "haze", "fan_speed", "strobe"} <= able
+
+
+@pytest.mark.parametrize(
+    ("wrong", "said"),
+    [
+        ({"channels": [{"source": "red", "slots": [0]}, {"source": "blue", "slots": [1, 0]}]}, "channel 1 is both red and blue"),
+        ({"channels": [{"source": "wobble", "slots": [0]}]}, "source 'wobble' is not known"),
+        ({"channels": [{"source": "red", "slots": [3]}]}, "uses slot 4 of 3"),
+        ({"channels": [{"source": "red", "slots": [0], "cell": 2}]}, "is of cell 2, but there are 0"),
+        ({"emitters": "level"}, "emitters 'level' are not known"),
+        ({"virtual": ["zoom"]}, "'zoom' is not known here"),
+    ],
+)
+def test_modes_that_cannot_be_are_refused_in_words(wrong, said):
+    whole = {"name": "x", "kind": "par", "emitters": "rgb", "footprint": 3, "channels": [{"source": "red", "slots": [0]}]}
+    ModeDocument.model_validate(whole)
+    with pytest.raises(ValidationError, match=re.escape(said)):
+        ModeDocument.model_validate(whole | wrong)
 
 
 PAR = plain_kinds()["Par RGB, 3 channels"].spec()

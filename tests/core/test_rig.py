@@ -52,6 +52,15 @@ def test_a_fixture_is_a_head_beside_its_cells_where_it_has_channels_of_its_own()
     assert whole_keys(7, replace(DIMMED, channels=_RGB)) == ["7.1", "7.2"]
 
 
+def test_cells_that_move_by_themselves_are_turned_by_their_own_pan_and_tilt():
+    moving = tuple(Channel("tilt", (n,), -90, 90, cell=n + 1) for n in range(2))
+    mode = replace(DIMMED, channels=(Channel("pan", (9,), -270, 270), *moving))
+    rig = build([FixtureSpec(1, "", mode, (0, 0, 0))])
+    assert rig.body.tolist() == [0, 1, 2]
+    still = replace(DIMMED, channels=moving[:1] + _RGB)
+    assert build([FixtureSpec(1, "", still, (0, 0, 0))]).heads.keys == ["1.1", "1.2"], "no head of its own"
+
+
 @pytest.mark.parametrize(
     ("mode", "expected"),
     [

@@ -152,7 +152,7 @@ export function Stage() {
       }
       shown = { frame: live.heads, selection, drag: drag.current };
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      if (live.heads?.rig === rig!.number) paintLight(context, ground, view, heads, live.heads);
+      if (live.heads?.rig === rig!.number) paintLight(context, ground, view, live.heads);
       else {
         context.fillStyle = STAGE.ground;
         context.fillRect(0, 0, width, height);

@@ -44,6 +44,8 @@ export interface Ground {
   dark: number;
   scale: number;
   cells: { index: number; x: number; y: number; width: number; height: number }[];
+  /** Heads that send beams: their numbers and places. */
+  beams: { index: number; place: Place }[];
 }
 
 /** scale: pixels of the picture per CSS pixel. */
@@ -67,7 +69,12 @@ export function groundOf(
     return [{ index, x, y, width: Math.max(width, 1), height: Math.max(height, 1) }];
   });
   const dark = pixel(ground >> 16, (ground >> 8) & 255, ground & 255);
-  return { image, pixels: new Uint32Array(image.data.buffer), dark, scale, cells };
+  const beams = heads.flatMap((head, index) =>
+    head.kind === "haze" || head.kind === "fan" || head.leads || CELLS.has(head.kind)
+      ? []
+      : [{ index, place: placeOf(head) }],
+  );
+  return { image, pixels: new Uint32Array(image.data.buffer), dark, scale, cells, beams };
 }
 
 /** A colour as a pixel of an `ImageData` seen as 32-bit numbers (all machines that browsers run on put red first). */
@@ -75,29 +82,27 @@ const pixel = (red: number, green: number, blue: number) =>
   ((255 << 24) | (blue << 16) | (green << 8) | red) >>> 0;
 
 /** Light, as the frame says: cells on the ground, and beams over them. It covers all that was there. */
-export function paintLight(
-  context: CanvasRenderingContext2D,
-  ground: Ground,
-  view: View,
-  heads: Head[],
-  frame: HeadsFrame,
-) {
+export function paintLight(context: CanvasRenderingContext2D, ground: Ground, view: View, frame: HeadsFrame) {
   const { image, pixels } = ground;
   pixels.fill(ground.dark);
   for (const { index, x, y, width, height } of ground.cells) {
     if (index >= frame.count) continue;
-    const [red, green, blue] = drivesOf(frame, index);
-    const colour = pixel(red, green, blue);
+    const at = index * HEAD_BYTES;
+    const colour = pixel(
+      frame.heads.getUint8(at),
+      frame.heads.getUint8(at + 1),
+      frame.heads.getUint8(at + 2),
+    );
     for (let row = y; row < y + height; row++)
       pixels.fill(colour, row * image.width + x, row * image.width + x + width);
   }
-  heads.forEach((head, index) => {
-    if (head.kind === "haze" || head.leads || CELLS.has(head.kind) || index >= frame.count) return;
+  for (const { index, place } of ground.beams) {
+    if (index >= frame.count) continue;
     const drives = drivesOf(frame, index);
-    if (Math.max(...drives) < DARK) return;
-    const beam = beamOf(view, placeOf(head), lensOf(frame, index), ground.scale);
+    if (Math.max(drives[0], drives[1], drives[2]) < DARK) continue;
+    const beam = beamOf(view, place, lensOf(frame, index), ground.scale);
     addBeam(image.data, image.width, image.height, { ...beam, drives });
-  });
+  }
   context.putImageData(image, 0, 0);
 }
 
