@@ -165,4 +165,8 @@ def test_what_is_odd_is_told_with_its_mend():
     assert odd["no partner"].numbers == (7,)
     assert odd["same place"].numbers == (8, 9)
     assert odd["no intensity"].numbers == (8,)
-    assert odd_of(fixtures[2:3]) == []
+    assert odd_of(fixtures[2:3]) == odd_of(fixtures[2:3], [1, 2]) == []
+    [lost] = odd_of([at(3, -1, 7), at(4, 0, 9)], [7])
+    assert (lost.kind, lost.numbers, lost.text) == (
+        "no output", (4,), "Universe 9 goes nowhere: no output carries it. See the Output view.",
+    )  # fmt: skip

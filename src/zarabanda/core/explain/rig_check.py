@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -36,10 +36,12 @@ def blocks_of(fixtures: Sequence[FixtureSpec]) -> list[patch.Block]:
     ]
 
 
-def odd_of(fixtures: Sequence[FixtureSpec]) -> list[Odd]:
-    """All that is odd, what keeps light from coming first."""
-    return [*_overlaps(fixtures), *_without_address(fixtures), *_same_place(fixtures), *_without_partner(fixtures),
-            *_without_intensity(fixtures)]  # fmt: skip
+def odd_of(fixtures: Sequence[FixtureSpec], carried: Collection[int] | None = None) -> list[Odd]:
+    """All that is odd, what keeps light from coming first. carried: universes that some output carries; None: all."""
+    return [
+        *_overlaps(fixtures), *_without_address(fixtures), *_without_output(fixtures, carried), *_same_place(fixtures),
+        *_without_partner(fixtures), *_without_intensity(fixtures),
+    ]  # fmt: skip
 
 
 def _overlaps(fixtures: Sequence[FixtureSpec]) -> list[Odd]:
@@ -66,6 +68,20 @@ def _without_address(fixtures: Sequence[FixtureSpec]) -> list[Odd]:
         return []
     text = f"{_listed(numbers)} without an address: computed and seen here, but nothing is sent."
     return [Odd("no address", numbers, text, "Give the next free", {"numbers": list(numbers), "how": "next free"})]
+
+
+def _without_output(fixtures: Sequence[FixtureSpec], carried: Collection[int] | None) -> list[Odd]:
+    blocks = blocks_of(fixtures)
+    lost = sorted({universe for one in blocks for universe in one.universes} - set(carried or ())) if carried is not None else []
+    if not lost:
+        return []
+    numbers = tuple(one.number for one in blocks if not set(lost).isdisjoint(one.universes))
+    which = f"Universe {lost[0]} goes" if len(lost) == 1 else f"{len(lost)} universes ({lost[0]} to {lost[-1]}) go"
+    return [
+        Odd(
+            "no output", numbers, f"{which} nowhere: no output carries {'it' if len(lost) == 1 else 'them'}. See the Output view."
+        )
+    ]
 
 
 def _same_place(fixtures: Sequence[FixtureSpec]) -> list[Odd]:

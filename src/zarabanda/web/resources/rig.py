@@ -85,8 +85,14 @@ def mode_view(number: int, mode: ModeDocument) -> ModeView:
 def get_odd() -> OddView:
     """All that is odd about the rig, with what would mend it."""
     with context().store.reading() as session:
-        found = odd_of(_specs(session))
+        found = odd_of(_specs(session), _carried())
     return OddView(odd=[OddOne(**asdict(one)) for one in found])
+
+
+def _carried() -> tuple[int, ...] | None:
+    """Universes that some output carries: all of them where there is an output at all, or where that is not known."""
+    state = context().link.state
+    return () if state is not None and not state.outputs else None
 
 
 def _specs(session: Session) -> list[FixtureSpec]:

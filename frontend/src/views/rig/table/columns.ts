@@ -42,7 +42,7 @@ export const COLUMNS: GridColumn[] = [
   {
     id: "mode",
     title: "Mode",
-    width: 140,
+    width: 136,
     typed: true,
     text: (f, rig) => rig.modes.get(f.mode_id)?.label ?? "",
   },
@@ -58,7 +58,7 @@ export const COLUMNS: GridColumn[] = [
   {
     id: "x",
     title: "x, m",
-    width: 60,
+    width: 68,
     number: true,
     typed: true,
     text: (f) => metres(f.place[0]),
