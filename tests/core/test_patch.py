@@ -66,13 +66,6 @@ def test_the_next_free_is_free_in_order_and_the_first_that_fits(blocks, sizes, u
         assert not fits or set(range(earlier, earlier + first.size)) & taken, "nothing that fits was passed by"
 
 
-@given(patches(), st.integers(1, 4))
-def test_gaps_are_the_slots_that_nobody_takes(blocks, universe):
-    taken = set().union(*map(slots, blocks)) if blocks else set()
-    free = {n for first, last in patch.gaps(blocks, universe) for n in range(first, last + 1)}
-    assert free == {n + 1 for n in range(512) if (universe - 1) * 512 + n not in taken}
-
-
 @pytest.mark.parametrize(
     ("universe", "address", "size", "said"),
     [(1, 500, 24, "Its last possible address is 489"), (0, 1, 3, "no universe 0"), (1, 513, 1, "no address 513"),

@@ -1,6 +1,6 @@
-import { api, take, type Schemas } from "../api/client";
-import { refresh, tell } from "../api/queries";
+import type { Schemas } from "../api/client";
 import type { Rig } from "../api/rig";
+import { rigEdits } from "../api/rigEdits";
 import type { Carry } from "./moving";
 
 const metres = (value: number) => Math.round(value * 1000) / 1000;
@@ -14,10 +14,5 @@ export async function moveFixtures(rig: Rig, numbers: readonly number[], way: Ca
       set: { x: metres(x + way.x), y: metres(y + way.y), z: metres(z + way.z) },
     })) as Schemas["FixtureChange"][];
   const label = numbers.length === 1 ? `Move fixture ${numbers[0]}` : `Move ${numbers.length} fixtures`;
-  try {
-    await take(api.POST("/api/rig/change", { body: { changes, label } }));
-  } catch (error) {
-    tell(error);
-  }
-  refresh();
+  await rigEdits.change(changes, label);
 }

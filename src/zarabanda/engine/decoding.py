@@ -25,6 +25,11 @@ class RigMaker:
         self._specs: dict[int, tuple[FixturePart, ModePart, FixtureSpec]] = {}
         self.rig: Rig = build([])
 
+    @property
+    def fixtures(self) -> list[FixtureSpec]:
+        """What the rig was made of."""
+        return [spec for _, _, spec in self._specs.values()]
+
     def made(self, parts: Iterable[AnyPart]) -> Rig:
         """The rig of these parts; others are left out. Its heads are in the order of fixture numbers."""
         every = list(parts)
@@ -34,25 +39,25 @@ class RigMaker:
         if missing := used - modes.keys():
             raise ZarabandaError(f"A fixture has the mode of number {min(missing)}, which is not there.")
         alike = _heads_are_alike(self._fixtures, fixtures) and all(self._modes.get(n) == modes[n] for n in used)
-        specs = self._specs_of(modes, fixtures)
+        self._take_specs(modes, fixtures)
         if not alike:
-            self.rig = _with_same_keys(self.rig, build(specs))
+            self.rig = _with_same_keys(self.rig, build(self.fixtures))
         elif fixtures != self._fixtures:
-            self.rig = repatched(self.rig, specs)
+            self.rig = repatched(self.rig, self.fixtures)
         self._modes, self._fixtures = modes, fixtures
         return self.rig
 
-    def _specs_of(self, modes: Mapping[int, ModePart], fixtures: Mapping[int, FixturePart]) -> list[FixtureSpec]:
+    def _take_specs(self, modes: Mapping[int, ModePart], fixtures: Mapping[int, FixturePart]) -> None:
         """Fixtures as the core takes them; those whose parts are the same objects as before are not made again."""
-        before, self._specs = self._specs, {}
+        now: dict[int, tuple[FixturePart, ModePart, FixtureSpec]] = {}
         for number, part in fixtures.items():
-            known, mode = before.get(number), modes[part.mode]
+            known, mode = self._specs.get(number), modes[part.mode]
             if known is not None and known[0] is part and known[1] is mode:
-                self._specs[number] = known
+                now[number] = known
             else:
                 where = (part.place, part.rotation, part.universe, part.address, part.cell_order)
-                self._specs[number] = (part, mode, FixtureSpec(number, part.name, mode.mode, *where))
-        return [spec for _, _, spec in self._specs.values()]
+                now[number] = (part, mode, FixtureSpec(number, part.name, mode.mode, *where))
+        self._specs = now  # at once: others read it meanwhile
 
 
 def _heads_are_alike(before: Mapping[int, FixturePart], now: Mapping[int, FixturePart]) -> bool:

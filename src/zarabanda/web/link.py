@@ -14,7 +14,7 @@ import msgspec
 from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import wire
-from zarabanda.core.rig.rig import Rig
+from zarabanda.core.rig.rig import FixtureSpec, Rig
 from zarabanda.engine.decoding import SUBJECTS as OF_RIG
 from zarabanda.engine.decoding import RigMaker
 from zarabanda.errors import ZarabandaError
@@ -126,6 +126,11 @@ class EngineLink:
     def playing(self) -> bool:
         """Whether the engine plays this show."""
         return self.connected and self.state is not None and self.state.session == self.session
+
+    @property
+    def fixtures(self) -> list[FixtureSpec]:
+        """What the rig is made of, by number."""
+        return self._rig_maker.fixtures
 
     def _take_rig(self, parts: Iterable[AnyPart], gone: Iterable[PartKey], *, whole: bool) -> None:
         """Build the rig anew, for previews, when something of it has changed."""

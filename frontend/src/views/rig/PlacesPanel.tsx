@@ -4,7 +4,7 @@ import styled from "styled-components";
 import type { Rig } from "../../api/rig";
 import { Button } from "../../ui/Button";
 import { NumberField } from "../../ui/NumberField";
-import { rigEdits } from "./edits";
+import { rigEdits } from "../../api/rigEdits";
 
 const Frame = styled.section`
   display: grid;

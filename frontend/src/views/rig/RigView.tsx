@@ -15,7 +15,7 @@ import { OddList } from "./map/OddList";
 import { UniverseMap } from "./map/UniverseMap";
 import { PlacesPanel } from "./PlacesPanel";
 import { CostSheet, PasteSheet } from "./Questions";
-import { rigEdits } from "./edits";
+import { rigEdits } from "../../api/rigEdits";
 import { asRows, COLUMNS, shownRows } from "./table/columns";
 import { FixtureTable } from "./table/FixtureTable";
 import { TableTools } from "./table/TableTools";
@@ -135,7 +135,8 @@ export function RigView() {
     }
   }
   async function askToDelete() {
-    if (numbers.length) setQuestion({ kind: "delete", lines: await rigEdits.uses(numbers), numbers });
+    const lines = numbers.length ? await rigEdits.uses(numbers) : null;
+    if (lines) setQuestion({ kind: "delete", lines, numbers });
   }
   const close = () => setQuestion(null);
   return (

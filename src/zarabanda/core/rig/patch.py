@@ -96,20 +96,6 @@ def overlaps(blocks: Iterable[Block]) -> list[Overlap]:
     return found
 
 
-def gaps(blocks: Iterable[Block], universe: int) -> list[tuple[int, int]]:
-    """Free stretches of a universe: first and last address of each."""
-    begin, end = (universe - 1) * SLOTS, universe * SLOTS
-    free, at = [], begin
-    for block in sorted(blocks, key=lambda one: one.first):
-        first, last = max(block.first, begin), min(block.end, end)
-        if first >= last:
-            continue
-        if first > at:
-            free.append((at - begin + 1, first - begin))
-        at = max(at, last)
-    return [*free, (at - begin + 1, SLOTS)] if at < end else free
-
-
 def fits_from(slot: int, size: int) -> int:
     """The first slot from this one on at which a fixture of this size may begin."""
     if size > SLOTS:

@@ -13,7 +13,6 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core.explain.rig_check import odd_of
 from zarabanda.core.rig import arrange, patch
-from zarabanda.core.rig.rig import FixtureSpec
 from zarabanda.core.rig.stage import MOUNTINGS
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats import rig_table
@@ -84,23 +83,13 @@ def mode_view(number: int, mode: ModeDocument) -> ModeView:
 @api.get("/rig/check", responses={200: OddView})
 def get_odd() -> OddView:
     """All that is odd about the rig, with what would mend it."""
-    with context().store.reading() as session:
-        found = odd_of(_specs(session), _carried())
-    return OddView(odd=[OddOne(**asdict(one)) for one in found])
+    return OddView(odd=[OddOne(**asdict(one)) for one in odd_of(context().link.fixtures, _carried())])
 
 
 def _carried() -> tuple[int, ...] | None:
     """Universes that some output carries: all of them where there is an output at all, or where that is not known."""
     state = context().link.state
     return () if state is not None and not state.outputs else None
-
-
-def _specs(session: Session) -> list[FixtureSpec]:
-    modes = repositories.rig.specs(session)
-    return [
-        FixtureSpec(f.number, f.name, modes[f.mode_id], (f.x, f.y, f.z), (f.turn_x, f.turn_y, f.turn_z), f.universe, f.address)
-        for f in repositories.rig.every(session)
-    ]
 
 
 @api.post("/rig/add", responses={201: RigDone})

@@ -8,7 +8,7 @@ import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
 import { TextField } from "../../../ui/TextField";
-import { rigEdits } from "../edits";
+import { rigEdits } from "../../../api/rigEdits";
 import { KindList } from "./KindList";
 import { KindMaker } from "./KindMaker";
 

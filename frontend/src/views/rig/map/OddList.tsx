@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { Button } from "../../../ui/Button";
-import { rigEdits } from "../edits";
+import { rigEdits } from "../../../api/rigEdits";
 
 const Frame = styled.section`
   border-top: 1px dashed var(--edge);

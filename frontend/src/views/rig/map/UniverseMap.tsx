@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Rig } from "../../../api/rig";
-import { rigEdits } from "../edits";
+import { rigEdits } from "../../../api/rigEdits";
 import { blockAt, blocksOf, inWords, placeAt, ROW_PX, strips, type Block } from "./blocks";
 import { paintMap, type Carried } from "./paintMap";
 

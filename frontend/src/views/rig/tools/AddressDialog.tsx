@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "../../../ui/Button";
 import { NumberField } from "../../../ui/NumberField";
 import { Ending, Sheet } from "../../../ui/Sheet";
-import { rigEdits } from "../edits";
+import { rigEdits } from "../../../api/rigEdits";
 
 export type Asked = "order" | "universe";
 

@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import type { Rig } from "../../../api/rig";
 import { ActionMenu } from "../../../ui/ActionMenu";
-import { rigEdits } from "../edits";
+import { rigEdits } from "../../../api/rigEdits";
 import { AddressDialog, type Asked } from "./AddressDialog";
 import { show } from "./showing";
 

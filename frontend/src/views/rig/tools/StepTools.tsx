@@ -2,11 +2,10 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useEffect } from "react";
 import styled from "styled-components";
 
-import { useShow } from "../../../api/queries";
 import { useLivePart, useTempos } from "../../../live/socket";
 import { useDesk } from "../../../state";
 import { Button, Toggle } from "../../../ui/Button";
-import { endShowing, show } from "./showing";
+import { endShowing, show, shownSteps } from "./showing";
 
 const Row = styled.div`
   display: flex;
@@ -30,16 +29,16 @@ export function StepTools() {
   const selection = useDesk((state) => state.selection);
   const tempos = useTempos();
   const shown = useLivePart((state) => state?.shown ?? null);
-  const { data: every } = useShow((show) => show.groups);
-  const groups = (every ?? []).map((group) => group.heads).filter((heads) => heads.length);
   const each = selection.map((key) => [key]);
   const steps = shown !== null && shown.count > 1;
   const stop = () => show([]);
   useEffect(() => endShowing, []);
-  /** What is stepped through now: the groups where that was begun with them, else the selection. */
-  const through = shown && shown.count !== each.length ? groups : each;
-  const go = (on: number) =>
-    show(through, ((((shown?.at ?? 0) + on) % through.length) + through.length) % through.length);
+  /** What is stepped through now; what another page began cannot be taken on: then the selection. */
+  const through = () => (shownSteps().length ? shownSteps() : each);
+  const go = (on: number) => {
+    const count = through().length;
+    show(through(), ((((shown?.at ?? 0) + on) % count) + count) % count);
+  };
   return (
     <Row role="group" aria-label="Show on stage">
       {!steps && (
@@ -75,7 +74,7 @@ export function StepTools() {
             data-variant="small"
             isSelected={shown.plays}
             isDisabled={!tempos?.length}
-            onChange={(on) => show(through, shown.at, on ? tempos![0]!.name : null)}
+            onChange={(on) => show(through(), shown.at, on ? tempos![0]!.name : null)}
           >
             In tempo
           </Toggle>

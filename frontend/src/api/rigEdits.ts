@@ -1,6 +1,6 @@
-import { api, take, type Schemas } from "../../api/client";
-import { refresh, tell } from "../../api/queries";
-import { say } from "../../ui/Toasts";
+import { api, take, type Schemas } from "./client";
+import { refresh, tell } from "./queries";
+import { say } from "../ui/Toasts";
 
 type Done = Schemas["RigDone"];
 
@@ -18,6 +18,16 @@ async function edited(asked: () => Promise<Done>): Promise<Done | null> {
   }
 }
 
+/** An edit that is only tried: what it would cost, in words; null where it was refused. */
+async function tried(asked: () => Promise<Done>): Promise<string[] | null> {
+  try {
+    return (await asked()).lost ?? [];
+  } catch (error) {
+    tell(error);
+    return null;
+  }
+}
+
 export const rigEdits = {
   add: (body: Schemas["AddFixtures"]) => edited(() => take(api.POST("/api/rig/add", { body }))),
   change: (changes: Schemas["FixtureChange"][], label: string) =>
@@ -25,17 +35,11 @@ export const rigEdits = {
   typed: (numbers: number[], column: string, text: string) =>
     edited(() => take(api.POST("/api/rig/cells", { body: { numbers, column, text } }))),
   /** What typing this would cost, in words; nothing is done. */
-  cost: async (numbers: number[], column: string, text: string) => {
-    try {
-      const told = await take(api.POST("/api/rig/cells", { body: { numbers, column, text, preview: true } }));
-      return told.lost ?? [];
-    } catch (error) {
-      tell(error);
-      return null;
-    }
-  },
-  uses: async (numbers: number[]) =>
-    (await take(api.POST("/api/rig/delete", { body: { numbers, preview: true } }))).lost ?? [],
+  cost: (numbers: number[], column: string, text: string) =>
+    tried(() => take(api.POST("/api/rig/cells", { body: { numbers, column, text, preview: true } }))),
+  /** What uses these fixtures, in words; nothing is done. */
+  uses: (numbers: number[]) =>
+    tried(() => take(api.POST("/api/rig/delete", { body: { numbers, preview: true } }))),
   remove: (numbers: number[]) => edited(() => take(api.POST("/api/rig/delete", { body: { numbers } }))),
   duplicate: (numbers: number[], first: number, mirrored: boolean) =>
     edited(() => take(api.POST("/api/rig/duplicate", { body: { numbers, first, mirrored } }))),
