@@ -9,12 +9,15 @@ import sys
 import time
 import webbrowser
 from pathlib import Path
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
 from zarabanda.errors import ZarabandaError
 from zarabanda.supervisor import Settings
+
+if TYPE_CHECKING:
+    from zarabanda.simulators.node import SimulatedNode
 
 app = typer.Typer(
     name="zarabanda", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False,
@@ -32,8 +35,18 @@ CodeOption = Annotated[
     ),
 ]
 AllowOption = Annotated[list[str] | None, typer.Option(help="A name that the page may be opened by (may be repeated).")]
-NodePortOption = Annotated[int, typer.Option(help="UDP port of the simulated node (0: any free one).", min=0, max=65_535)]
-NodeOption = Annotated[bool, typer.Option(help="Start the simulated node.")]
+NodePortOption = Annotated[int, typer.Option(help="UDP port of the simulated E1.31 node (0: any free one).", min=0, max=65_535)]
+ArtnetPortOption = Annotated[
+    int | None,
+    typer.Option(help="UDP port of the simulated Art-Net node (0: any free one, as with --node-port 0).", min=0, max=65_535),
+]
+NodeOption = Annotated[bool, typer.Option(help="Start the simulated nodes.")]
+PriorityOption = Annotated[
+    int | None,
+    typer.Option(help="E1.31 priority of all that is sent, instead of each route's: a lower one stands by for another machine.",
+                 min=0, max=200),
+]  # fmt: skip
+SourceOption = Annotated[str, typer.Option(help="Name that receivers of E1.31 see.")]
 RateOption = Annotated[float, typer.Option(help="Frames per second.", min=20, max=44)]
 
 
@@ -68,6 +81,11 @@ def _prepare(data: Path, demo: bool) -> None:
     opening.prepare(data, make, lambda text: print(text, file=sys.stderr, flush=True))
 
 
+def _artnet_port(asked: int | None, node_port: int) -> int:
+    """The standard's, unless another is asked for; any free one where the E1.31 node has any free one."""
+    return asked if asked is not None else (6454 if node_port else 0)
+
+
 @app.command()
 def demo(
     data: DataOption = Path("data/demo"),
@@ -78,10 +96,15 @@ def demo(
     node: NodeOption = True,
     rate: RateOption = 44.0,
     allow_host: AllowOption = None,
+    artnet_port: ArtnetPortOption = None,
+    priority: PriorityOption = None,
+    source_name: SourceOption = "Zarabanda",
     browser: Annotated[bool, typer.Option(help="Open a browser.")] = True,
 ) -> None:
-    """Run the demo show "Salt Light", with a simulated node on this machine."""
-    _serve(Settings(data, host, port, access_code, node, node_port, rate, tuple(allow_host or ())), True, browser)
+    """Run the demo show "Salt Light", with simulated nodes on this machine."""
+    ports = node_port, _artnet_port(artnet_port, node_port)
+    settings = Settings(data, host, port, access_code, node, *ports, rate, tuple(allow_host or ()), priority, source_name)
+    _serve(settings, True, browser)
 
 
 @app.command()
@@ -94,9 +117,14 @@ def serve(
     node: NodeOption = True,
     rate: RateOption = 44.0,
     allow_host: AllowOption = None,
+    artnet_port: ArtnetPortOption = None,
+    priority: PriorityOption = None,
+    source_name: SourceOption = "Zarabanda",
 ) -> None:
     """Run a show of your own; an empty folder begins a new one."""
-    _serve(Settings(data, host, port, access_code, node, node_port, rate, tuple(allow_host or ())), False, False)
+    ports = node_port, _artnet_port(artnet_port, node_port)
+    settings = Settings(data, host, port, access_code, node, *ports, rate, tuple(allow_host or ()), priority, source_name)
+    _serve(settings, False, False)
 
 
 @app.command("node")
@@ -104,25 +132,42 @@ def run_node(
     port: NodePortOption = 5568,
     data: Annotated[Path | None, typer.Option(help="Answer the Output view of this data folder.")] = None,
 ) -> None:
-    """Run the simulated E1.31 node alone: it receives on 127.0.0.1 and prints what it counts."""
-    from zarabanda import wire
-    from zarabanda.simulators.node import Node, serve_status
+    """Run the simulated E1.31 node alone: it receives on 127.0.0.2 and prints what it counts."""
+    from zarabanda.simulators.e131_node import E131Node
 
-    receiver = Node(port)
+    _run_alone(E131Node(port), data)
+
+
+@app.command("artnet-node")
+def run_artnet_node(
+    port: Annotated[int, typer.Option(help="UDP port (0: any free one).", min=0, max=65_535)] = 6454,
+    data: Annotated[Path | None, typer.Option(help="Answer the Output view of this data folder.")] = None,
+) -> None:
+    """Run the simulated Art-Net node alone: it receives on 127.0.0.3, answers polls and prints what it counts."""
+    from zarabanda.simulators.artnet_node import ArtnetNode
+
+    _run_alone(ArtnetNode(port), data)
+
+
+def _run_alone(node: SimulatedNode, data: Path | None) -> None:
+    from zarabanda import wire
+    from zarabanda.simulators.serving import serve as answer
+
     if data is not None:
-        serve_status(receiver, wire.socket_path(data, "node"))
-    print(f"Listening on 127.0.0.1:{receiver.port}", flush=True)
+        answer([node], wire.socket_path(data, "node"))
+    print(f"Listening on {node.address[0]}:{node.port}", flush=True)
     try:
         while True:
             time.sleep(1)
-            for row in receiver.status()["universes"]:
+            for row in node.status()["universes"]:
+                source = f", from {row['source']}" if row["source"] else ""
                 print(
                     f"universe {row['universe']}: {row['per_second']:.1f} packets/s, {row['sequence_errors']} sequence errors, "
-                    f"jitter {row['jitter_ms']:.2f} ms, from {row['source']}",
+                    f"jitter {row['jitter_ms']:.2f} ms{source}",
                     flush=True,
                 )
     except KeyboardInterrupt:
-        receiver.close()
+        node.close()
 
 
 def _read_requests(file: Path) -> list[Any]:

@@ -1,4 +1,4 @@
-"""Starts the engine, the web server and the simulated node on a data folder, and starts again what dies."""
+"""Starts engine, web server, listener and simulated nodes on a data folder, and starts again what dies."""
 
 from __future__ import annotations
 
@@ -18,11 +18,16 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO
 
+import msgspec
+
 from zarabanda.child import Child
 from zarabanda.errors import ZarabandaError, brief
+from zarabanda.event_log import EventLog
 from zarabanda.kept_file import put_aside
+from zarabanda.protocols import artnet, e131
 from zarabanda.show.opening import can_be_written
-from zarabanda.web.processes import FILE
+from zarabanda.simulators import artnet_node, e131_node
+from zarabanda.web.processes import FILE, ProcessEntry
 from zarabanda.workers import Troubles, Worker
 
 _LOOK_EVERY_S = 0.05
@@ -38,17 +43,21 @@ _ASK_EVERY_S, _ANSWER_S, _UNANSWERED = 2.0, 5.0, 2
 
 @dataclass(frozen=True)
 class Settings:
-    """How to run. node_port: UDP port of the simulated node (0: a free one); rate: frames per second; allow_hosts: names
-    that the page may be opened by, beside loopback and `host`."""
+    """How to run. node_port, artnet_port: UDP ports of the simulated nodes, and of what is listened on (0: free ones); rate:
+    frames per second; allow_hosts: names that the page may be opened by, beside loopback and `host`; priority: of all E1.31
+    that is sent, instead of that of each route; source_name: what receivers see."""
 
     data: Path
     host: str = "127.0.0.1"
     port: int = 8765
     access_code: str = ""
     node: bool = True
-    node_port: int = 5568
+    node_port: int = e131.PORT
+    artnet_port: int = artnet.PORT
     rate: float = 44.0
     allow_hosts: tuple[str, ...] = ()
+    priority: int | None = None
+    source_name: str = "Zarabanda"
 
 
 def is_loopback(host: str) -> bool:
@@ -108,22 +117,18 @@ def listen(host: str, port: int) -> socket.socket:
     return listener
 
 
-def _free_udp_port() -> int:
-    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
-        probe.bind(("127.0.0.1", 0))
-        port: int = probe.getsockname()[1]
-        return port
-
-
-def _udp_port_is_free(port: int) -> None:
+def _udp_port(host: str, port: int, option: str) -> int:
+    """A UDP port that can be listened on: this one, or with 0 a free one."""
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
         try:
-            probe.bind(("127.0.0.1", port))
+            probe.bind((host, port))
         except OSError as error:
             raise ZarabandaError(
-                f"UDP port {port}, for the simulated node, is in use: {error.strerror}. Stop what uses it, or choose another "
-                "with --node-port (0: any free one)."
+                f"UDP port {port} of {host}, for a simulated node, is in use: {error.strerror}. Stop what uses it, or choose "
+                f"another with {option} (0: any free one)."
             ) from error
+        found: int = probe.getsockname()[1]
+        return found
 
 
 def url_host(host: str) -> str:
@@ -147,22 +152,30 @@ class Supervisor:
         self.address = f"http://{url_host(settings.host)}:{self.port}"
         try:
             self._lock = lock(settings.data, self.address)
-            node_port = settings.node_port or _free_udp_port()
-            if settings.node:
-                _udp_port_is_free(node_port)
+            node_port, artnet_port = settings.node_port, settings.artnet_port
+            if settings.node or not node_port:
+                node_port = _udp_port(e131_node.HOST, node_port, "--node-port")
+            if settings.node or not artnet_port:
+                artnet_port = _udp_port(artnet_node.HOST, artnet_port, "--artnet-port")
         except ZarabandaError:
             self._listener.close()
             raise
-        self.node_port = node_port
-        self._children = self._plan(node_port)
+        self._events = EventLog(settings.data, "supervisor")
+        self._children = self._plan(node_port, artnet_port)
         self._stopping = False
         self._unanswered, self._playing = 0, False
 
-    def _plan(self, node_port: int) -> list[Child]:
+    def _plan(self, node_port: int, artnet_port: int) -> list[Child]:
         settings, python = self._settings, sys.executable
         data, logs = str(settings.data.resolve()), settings.data.resolve() / "logs"
-        engine = [python, "-m", "zarabanda.engine", "--data", data, "--node-port", str(node_port), "--rate", str(settings.rate),
+        there = f"{artnet_node.HOST}:{artnet_port}"
+        engine = [python, "-m", "zarabanda.engine", "--data", data, "--node", f"{e131_node.HOST}:{node_port}",
+                  "--artnet-node", there, "--source-name", settings.source_name, "--rate", str(settings.rate),
                   "--heartbeat", "{heartbeat}"]  # fmt: skip
+        if settings.priority is not None:
+            engine += ["--priority", str(settings.priority)]
+        listener = [python, "-m", "zarabanda.listening", "--data", data, "--port", str(settings.node_port),
+                    "--artnet-port", str(settings.artnet_port), "--artnet-node", there]  # fmt: skip
         fd = self._listener.fileno()
         web = [python, "-m", "gunicorn", *_GUNICORN, "--bind", f"fd://{fd}", "zarabanda.web.wsgi:app"]
         environment = {
@@ -172,9 +185,11 @@ class Supervisor:
         children = [
             Child("engine", engine, logs / "engine.log", beats=True),
             Child("web", web, logs / "web.log", environment, (fd,)),
+            Child("listener", listener, logs / "listener.log"),
         ]
         if settings.node:
-            node = [python, "-m", "zarabanda.simulators", "--port", str(node_port), "--data", data]
+            node = [python, "-m", "zarabanda.simulators", "--port", str(node_port), "--artnet-port", str(artnet_port),
+                    "--data", data]  # fmt: skip
             children.insert(0, Child("node", node, logs / "node.log"))
         return children
 
@@ -190,7 +205,7 @@ class Supervisor:
         ready = False
         try:
             while not self._stopping:
-                looked = [child.look(time.monotonic(), _say) for child in self._children]
+                looked = [child.look(time.monotonic(), self._happened) for child in self._children]
                 if any(looked):
                     self._write_down()
                 if self._unanswered >= _UNANSWERED:
@@ -207,12 +222,13 @@ class Supervisor:
     def _write_down(self) -> None:
         """How the processes are, for the page; where the disk is full, it is said here alone."""
         entries = [
-            {"name": one.name, "running": one.running, "restarts": one.restarts, "message": one.message} for one in self._children
+            ProcessEntry(one.name, one.running, one.restarts, one.message, one.process.pid if one.process else 0)
+            for one in self._children
         ]
         path = self._settings.data / FILE
         fresh = path.with_name(FILE + ".new")
         with contextlib.suppress(OSError):
-            fresh.write_text(json.dumps(entries))
+            fresh.write_bytes(msgspec.json.encode(entries))
             os.replace(fresh, path)
 
     # the web process: whether it answers
@@ -242,17 +258,22 @@ class Supervisor:
         self._unanswered = 0
         for child in self._children:
             if child.name == "web" and child.running:
-                _say("The web process does not answer; it is ended.")
+                self._happened("The web process does not answer; it is ended.")
                 child.kill()
 
+    def _happened(self, text: str) -> None:
+        """Something is to be told: here, and in the log."""
+        _said(text)
+        self._events.tell(text)
+
     def _end(self) -> None:
-        order = {"web": 0, "engine": 1, "node": 2}  # the engine ends its streams while the node still listens
+        order = {"web": 0, "engine": 1, "listener": 2, "node": 3}  # the engine ends its streams while the node still listens
         for child in sorted(self._children, key=lambda child: order[child.name]):
             child.end(5.0)
         self._listener.close()
         self._lock.close()
 
 
-def _say(text: str) -> None:
+def _said(text: str) -> None:
     with contextlib.suppress(OSError, ValueError):
         print(text, file=sys.stderr, flush=True)

@@ -451,17 +451,204 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/output/node": {
+    "/api/output/events": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What the simulated node counts and decodes. */
-        get: operations["output_get_node_node_get"];
+        /** The newest events. */
+        get: operations["health_get_events_events_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/events.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All events that are kept, as a file to be saved. */
+        get: operations["health_get_events_as_text_events_txt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Nodes and other sources that are heard. */
+        get: operations["routes_get_found_found_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/listening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether to listen, and where beside this machine. To look on a network for the first time, the user must have agreed. */
+        post: operations["routes_listen_listening_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/misbehave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a simulated node misbehave from now on: nothing of the show changes. */
+        post: operations["output_misbehave_misbehave_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/nodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the simulated nodes count and decode. */
+        get: operations["output_get_nodes_nodes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/processes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the processes do. */
+        get: operations["health_get_processes_processes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All routes, and the interfaces that they can leave by. */
+        get: operations["routes_get_routes_routes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/add": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a route. It is off until it is switched on. */
+        post: operations["routes_add_routes_add_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change a route. One that would go where nothing was allowed to go yet is switched off. */
+        post: operations["routes_change_routes_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete a route. Its streams end, as the standard wants it. */
+        post: operations["routes_delete_routes_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Switch a route on or off. To go where nothing was sent before, the user must have agreed. */
+        post: operations["routes_switch_routes_switch_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -947,6 +1134,19 @@ export interface components {
             universe?: number;
         };
         /**
+         * AddRoute
+         * @description A new route, by its line or by its fields; it is off.
+         */
+        AddRoute: {
+            /** @default null */
+            document?: components["schemas"]["RouteDocument"] | null;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+        };
+        /**
          * ArrangeFixtures
          * @description How fixtures stand, in their order. given: numbers that the shape asks for, in m and degrees.
          */
@@ -1021,6 +1221,21 @@ export interface components {
             preview?: boolean;
         };
         /**
+         * ChangeRoute
+         * @description Another line or other fields.
+         */
+        ChangeRoute: {
+            /** @default null */
+            document?: components["schemas"]["RouteDocument"] | null;
+            /** Id */
+            id: number;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+        };
+        /**
          * ControlView
          * @description A fader or button. group: whose heads it has, now and later; waits: for what, in words, where it cannot play.
          */
@@ -1049,6 +1264,14 @@ export interface components {
             place: number;
             /** Waits */
             waits: string;
+        };
+        /**
+         * DeleteRoute
+         * @description Delete one.
+         */
+        DeleteRoute: {
+            /** Id */
+            id: number;
         };
         /**
          * DocumentWeave
@@ -1233,6 +1456,26 @@ export interface components {
             effects: components["schemas"]["EffectView"][];
         };
         /**
+         * EventView
+         * @description at: s since 1970; who: the process that tells.
+         */
+        EventView: {
+            /** At */
+            at: number;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * EventsView
+         * @description What has happened, newest first.
+         */
+        EventsView: {
+            /** Events */
+            events: components["schemas"]["EventView"][];
+        };
+        /**
          * Fault
          * @description What is wrong, where, and what to do.
          */
@@ -1382,6 +1625,77 @@ export interface components {
             universe: number | null;
         };
         /**
+         * FoundNode
+         * @description An Art-Net node that has answered. line: the route that one tap makes; routed: whether one goes there already.
+         */
+        FoundNode: {
+            /** Address */
+            address: string;
+            /** Ago S */
+            ago_s: number;
+            /** Line */
+            line: string;
+            /** Long Name */
+            long_name: string;
+            /** Name */
+            name: string;
+            /** Outputs */
+            outputs: string;
+            /** Report */
+            report: string;
+            /** Routed */
+            routed: boolean;
+            /** Silent */
+            silent: boolean;
+        };
+        /**
+         * FoundSource
+         * @description Another source of E1.31.
+         */
+        FoundSource: {
+            /** Address */
+            address: string;
+            /** Ago S */
+            ago_s: number;
+            /** Name */
+            name: string;
+            /** Silent */
+            silent: boolean;
+            /** Universes */
+            universes: string;
+        };
+        /**
+         * FoundView
+         * @description What is heard. rivals: others on universes of ours, in words; faults: packets that could not be read, by what was wrong;
+         *     look_on: the interface that is looked on beside this machine; ask: by interface, what must be agreed to before.
+         */
+        FoundView: {
+            /** Ask */
+            ask: {
+                [key: string]: string;
+            };
+            /** Faults */
+            faults: {
+                [key: string]: number;
+            };
+            /** Listening */
+            listening: boolean;
+            /** Look On */
+            look_on: string;
+            /** Nodes */
+            nodes: components["schemas"]["FoundNode"][];
+            /** Ports */
+            ports: string[];
+            /** Rivals */
+            rivals: string[];
+            /** Skipped */
+            skipped: number;
+            /** Sources */
+            sources: components["schemas"]["FoundSource"][];
+            /** Troubles */
+            troubles: string[];
+        };
+        /**
          * FrozenLook
          * @description What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`.
          */
@@ -1487,6 +1801,22 @@ export interface components {
             remarks: string[];
         };
         /**
+         * InterfaceView
+         * @description A network interface with its address.
+         */
+        InterfaceView: {
+            /** Address */
+            address: string;
+            /** Broadcast */
+            broadcast: string;
+            /** Name */
+            name: string;
+            /** Up */
+            up: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Keep
          * @description The name to keep an effect under.
          */
@@ -1538,11 +1868,32 @@ export interface components {
             sources: string[];
         };
         /**
+         * Listening
+         * @description Whether to listen, and on which interface beside this machine. agreed: the user has read what will be sent there.
+         */
+        Listening: {
+            /**
+             * Agreed
+             * @default false
+             */
+            agreed?: boolean;
+            /**
+             * Listen
+             * @default true
+             */
+            listen?: boolean;
+            /**
+             * Look On
+             * @default
+             */
+            look_on?: string;
+        };
+        /**
          * Act
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveHighlight"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -1614,6 +1965,15 @@ export interface components {
             value: number;
         };
         /**
+         * HeldSlot
+         * @description A slot that is held by hand, for testing.
+         */
+        LiveHeldSlot: {
+            slot: number;
+            universe: number;
+            value: number;
+        };
+        /**
          * Hello
          * @description The live socket is open. engine: whether the engine is there.
          */
@@ -1641,6 +2001,22 @@ export interface components {
             tempo?: string | null;
         };
         /**
+         * HoldSlot
+         * @description Hold a slot at a value, over everything, for testing; None: no more. It ends when the page that asked is gone.
+         *
+         *         holder: who asks, known by the web process.
+         */
+        LiveHoldSlot: {
+            /** @enum {unknown} */
+            do: "hold-slot";
+            /** @default  */
+            holder?: string;
+            slot: number;
+            universe: number;
+            /** @default null */
+            value?: number | null;
+        };
+        /**
          * Level
          * @description Move a fader, 0…1.
          */
@@ -1661,7 +2037,8 @@ export interface components {
         };
         /**
          * LoopHealth
-         * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed.
+         * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
+         *         the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first.
          */
         LiveLoopHealth: {
             errors: number;
@@ -1669,25 +2046,13 @@ export interface components {
             last_error: string;
             late: number;
             median_ms: number;
+            minute: components["schemas"]["LiveSecond"][];
             p99_ms: number;
+            parts_ms: {
+                [key: string]: number;
+            };
             rate: number;
             troubles: components["schemas"]["LiveTrouble"][];
-        };
-        /**
-         * OutputState
-         * @description What an output has sent, and to where.
-         */
-        LiveOutputState: {
-            /** @default null */
-            cid?: string | null;
-            errors: number;
-            kind: string;
-            /** @default  */
-            last_error?: string;
-            packets: number;
-            /** @default null */
-            priority?: number | null;
-            to: string;
         };
         /**
          * Press
@@ -1726,6 +2091,35 @@ export interface components {
             type: "refused";
         };
         /**
+         * RouteState
+         * @description How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that the system
+         *         had no room for; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute.
+         */
+        LiveRouteState: {
+            /** @default 0 */
+            drops?: number;
+            /** @default 0 */
+            errors?: number;
+            id: number;
+            /** @default 0 */
+            longest_gap_s?: number;
+            /** @default 0 */
+            packets?: number;
+            /** @default 0 */
+            per_second?: number;
+            /** @default null */
+            priority?: number | null;
+            protocol: string;
+            /** @default null */
+            since_last_s?: number | null;
+            state: string;
+            /** @default  */
+            text?: string;
+            to: string;
+            /** @default 0 */
+            universes?: number;
+        };
+        /**
          * Run
          * @description Let something play again that was stopped.
          */
@@ -1752,6 +2146,15 @@ export interface components {
             theta_shifts: number[];
         };
         /**
+         * Second
+         * @description A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed.
+         */
+        LiveSecond: {
+            late: number;
+            middle_ms: number;
+            worst_ms: number;
+        };
+        /**
          * ShownState
          * @description What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself.
          */
@@ -1763,21 +2166,24 @@ export interface components {
         };
         /**
          * State
-         * @description What is live, told twice a second and after every change. levels: of controls, 0…1.
+         * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex).
          */
         LiveState: {
             blackout: boolean;
             grand: number;
             health: components["schemas"]["LiveLoopHealth"];
+            /** @default [] */
+            held?: components["schemas"]["LiveHeldSlot"][];
             levels: {
                 [key: string]: number;
             };
-            outputs: components["schemas"]["LiveOutputState"][];
             revision: number;
+            routes: components["schemas"]["LiveRouteState"][];
             running: components["schemas"]["LiveRunningState"][];
             session: string;
             /** @default null */
             shown?: components["schemas"]["LiveShownState"] | null;
+            source: string;
             stopped: string[];
             t: number;
             tempos: components["schemas"]["LiveTempoState"][];
@@ -1895,6 +2301,37 @@ export interface components {
             maker?: string;
             /** Model */
             model: string;
+        };
+        /**
+         * Misbehave
+         * @description How a simulated node shall misbehave. drop: share of packets, 0…1.
+         */
+        Misbehave: {
+            /**
+             * Delay Ms
+             * @default 0
+             */
+            delay_ms?: number;
+            /**
+             * Drop
+             * @default 0
+             */
+            drop?: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Protocol
+             * @enum {string}
+             */
+            protocol: "E1.31" | "Art-Net";
+            /**
+             * Vanished
+             * @default false
+             */
+            vanished?: boolean;
         };
         /**
          * ModeView
@@ -2017,7 +2454,8 @@ export interface components {
         };
         /**
          * NodeUniverse
-         * @description What the simulated node saw of a universe.
+         * @description What a simulated node saw of a universe. sources: how many send it; synchronised: whether it waits to be shown with
+         *     others.
          */
         NodeUniverse: {
             /** Gap Ms */
@@ -2033,13 +2471,17 @@ export interface components {
             /** Per Second */
             per_second: number;
             /** Priority */
-            priority: number;
+            priority: number | null;
             /** Sequence Errors */
             sequence_errors: number;
             /** Slots */
             slots: number[];
             /** Source */
             source: string;
+            /** Sources */
+            sources: number;
+            /** Synchronised */
+            synchronised: boolean;
             /** Terminated */
             terminated: boolean;
             /** Universe */
@@ -2047,31 +2489,40 @@ export interface components {
         };
         /**
          * NodeView
-         * @description The simulated node; running is false where it was not started.
+         * @description A simulated node, what it counts, and how it misbehaves.
          */
         NodeView: {
+            /** Bad */
+            bad: number;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Drop */
+            drop: number;
+            /** Host */
+            host: string;
+            /** Last Bad */
+            last_bad: string;
+            /** Name */
+            name: string;
+            /** Port */
+            port: number;
             /**
-             * Bad
-             * @default 0
+             * Protocol
+             * @enum {string}
              */
-            bad?: number;
-            /**
-             * Last Bad
-             * @default
-             */
-            last_bad?: string;
-            /**
-             * Port
-             * @default 0
-             */
-            port?: number;
-            /** Running */
-            running: boolean;
-            /**
-             * Universes
-             * @default []
-             */
-            universes?: components["schemas"]["NodeUniverse"][];
+            protocol: "E1.31" | "Art-Net";
+            /** Universes */
+            universes: components["schemas"]["NodeUniverse"][];
+            /** Vanished */
+            vanished: boolean;
+        };
+        /**
+         * NodesView
+         * @description All simulated nodes; none where they were not started.
+         */
+        NodesView: {
+            /** Nodes */
+            nodes: components["schemas"]["NodeView"][];
         };
         /**
          * NoticeView
@@ -2253,9 +2704,13 @@ export interface components {
         };
         /**
          * ProcessView
-         * @description A process as the supervisor sees it.
+         * @description A process. cpu: % of a core since it was asked for last; memory in MB; message: what is wrong with it, in words.
          */
         ProcessView: {
+            /** Cpu */
+            cpu: number;
+            /** Memory Mb */
+            memory_mb: number;
             /** Message */
             message: string;
             /** Name */
@@ -2264,6 +2719,14 @@ export interface components {
             restarts: number;
             /** Running */
             running: boolean;
+        };
+        /**
+         * ProcessesView
+         * @description Those that the supervisor watches; none where there is no supervisor.
+         */
+        ProcessesView: {
+            /** Processes */
+            processes: components["schemas"]["ProcessView"][];
         };
         /**
          * ReadyRig
@@ -2307,6 +2770,111 @@ export interface components {
             number: number;
             /** Places */
             places: number[];
+        };
+        /**
+         * RouteDocument
+         * @description Which universes go where: see `messages.RoutePart`. universes: ranges, or “all”.
+         */
+        RouteDocument: {
+            /**
+             * Always
+             * @default false
+             */
+            always?: boolean;
+            /**
+             * First
+             * @default null
+             */
+            first?: number | null;
+            /**
+             * Over
+             * @default
+             */
+            over?: string;
+            /**
+             * Port
+             * @default 0
+             */
+            port?: number;
+            /**
+             * Priority
+             * @default 100
+             */
+            priority?: number;
+            /**
+             * Protocol
+             * @default E1.31
+             * @enum {string}
+             */
+            protocol?: "E1.31" | "Art-Net";
+            /**
+             * Rate
+             * @default 44
+             */
+            rate?: number;
+            /**
+             * Sync
+             * @default 0
+             */
+            sync?: number;
+            /** To */
+            to: string;
+            /**
+             * Universes
+             * @default all
+             */
+            universes?: string;
+        };
+        /**
+         * RouteDone
+         * @description What was done, to which route.
+         */
+        RouteDone: {
+            /** Done */
+            done: string;
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * RouteView
+         * @description A route. line: as it is typed; words: as a sentence; ask: what a user must agree to before it sends, empty: nothing;
+         *     carried: universes of the rig that it carries, each by its number here and there.
+         */
+        RouteView: {
+            /** Ask */
+            ask: string;
+            /** Carried */
+            carried: [
+                number,
+                number
+            ][];
+            document: components["schemas"]["RouteDocument"];
+            /** Id */
+            id: number;
+            /** Line */
+            line: string;
+            /** On */
+            on: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RoutesView
+         * @description All routes; interfaces that exist; lost: universes of the rig that no route carries which is on, in words.
+         */
+        RoutesView: {
+            /** Interfaces */
+            interfaces: components["schemas"]["InterfaceView"][];
+            /** Lost */
+            lost: string;
+            /** Routes */
+            routes: components["schemas"]["RouteView"][];
+            /** Simulators */
+            simulators: {
+                [key: string]: string;
+            };
         };
         /**
          * RuleView
@@ -2528,6 +3096,21 @@ export interface components {
             preview?: boolean;
         };
         /**
+         * SwitchRoute
+         * @description On or off. agreed: the user has read what will be sent where.
+         */
+        SwitchRoute: {
+            /**
+             * Agreed
+             * @default false
+             */
+            agreed?: boolean;
+            /** Id */
+            id: number;
+            /** On */
+            on: boolean;
+        };
+        /**
          * TempoView
          * @description A shared speed.
          */
@@ -2565,14 +3148,28 @@ export interface components {
             text: string;
         };
         /**
+         * UniverseFixture
+         * @description A fixture in a universe: its first slot there, and what each of its slots does, from there on.
+         */
+        UniverseFixture: {
+            /** Address */
+            address: number;
+            /** Channels */
+            channels: string[];
+            /** Mode */
+            mode: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+        };
+        /**
          * UniverseView
-         * @description A universe of the show, with the fixtures in it.
+         * @description A universe of the show, with the fixtures in it. used: slots.
          */
         UniverseView: {
             /** Fixtures */
-            fixtures: {
-                [key: string]: unknown;
-            }[];
+            fixtures: components["schemas"]["UniverseFixture"][];
             /** Universe */
             universe: number;
             /** Used */
@@ -3688,7 +4285,7 @@ export interface operations {
             };
         };
     };
-    output_get_node_node_get: {
+    health_get_events_events_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -3703,7 +4300,348 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NodeView"];
+                    "application/json": components["schemas"]["EventsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    health_get_events_as_text_events_txt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_get_found_found_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_listen_listening_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Listening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    output_misbehave_misbehave_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Misbehave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NodesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    output_get_nodes_nodes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NodesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    health_get_processes_processes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcessesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_get_routes_routes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_add_routes_add_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddRoute"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_change_routes_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRoute"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_delete_routes_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeleteRoute"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_switch_routes_switch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchRoute"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
                 };
             };
             /** @description Unprocessable Entity */

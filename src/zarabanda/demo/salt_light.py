@@ -9,6 +9,8 @@ from zarabanda.core.rig.modes import lit_keys
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.palette_document import PaletteDocument
 from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
+from zarabanda.formats.route_document import RouteDocument
+from zarabanda.messages import SIMULATOR
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Group, Page, Show, TempoRow
@@ -43,9 +45,10 @@ OPENING = {1: 1.0, 2: 0.8, 3: 0.7, 5: 1.0, 6: 0.5}
 
 
 def new_show(session: Session, name: str, page: str = "First page") -> None:
-    """What every new show has: its tempos, the library, and a page that nothing is on."""
+    """What every new show has: its tempos, the library, a page that nothing is on, and a route to the simulated node."""
     session.add(Show(id=1, name=name, settings={}))
     session.add(Page(name=page, position=0))
+    repositories.routes.add(session, RouteDocument(to=SIMULATOR), on=True)
     session.add_all(TempoRow(name=tempo, bpm=bpm, position=n) for n, (tempo, bpm) in enumerate(TEMPOS))
     for palette, colour in COLOURS:
         repositories.palettes.store(session, palette, PaletteDocument(family="colour", colour=colour))

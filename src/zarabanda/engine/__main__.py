@@ -3,12 +3,25 @@
 import argparse
 from pathlib import Path
 
+from zarabanda.messages import ARTNET, E131
+
 from .main import main
 
 parser = argparse.ArgumentParser(prog="zarabanda.engine")
 parser.add_argument("--data", type=Path, required=True)
-parser.add_argument("--node-port", type=int, required=True, help="UDP port on this machine; 0: no output")
+parser.add_argument("--node", required=True, help="address:port of the simulated E1.31 node")
+parser.add_argument("--artnet-node", required=True, help="address:port of the simulated Art-Net node")
+parser.add_argument("--source-name", default="Zarabanda")
+parser.add_argument("--priority", type=int, help="of all E1.31 that is sent, instead of that of each route")
 parser.add_argument("--rate", type=float, default=44.0)
 parser.add_argument("--heartbeat", type=int, default=-1, help="file descriptor of a pipe to the supervisor")
 given = parser.parse_args()
-main(given.data, given.node_port, given.rate, given.heartbeat)
+
+
+def _address(text: str) -> tuple[str, int]:
+    host, _, port = text.rpartition(":")
+    return host, int(port)
+
+
+simulators = {E131: _address(given.node), ARTNET: _address(given.artnet_node)}
+main(given.data, simulators, given.source_name, given.priority, given.rate, given.heartbeat)

@@ -28,6 +28,7 @@ from zarabanda.messages import (
     PalettePart,
     PartKey,
     PlayerId,
+    RoutePart,
     ShowUpdate,
     TempoPart,
     Values,
@@ -153,6 +154,8 @@ class Compiler:
             now = replace(now, tempos={tempo.id: tempo for tempo in tempos})
         if "opening" in subjects:
             now = replace(now, opening=tuple(one for part in self._of(OpeningPart) for one in part.actions))
+        if "route" in subjects:
+            now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
         if "control" in subjects:
             now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
         if now.rig.heads is not before.rig.heads or subjects & {"control", "draft-effect", "effect", "palette", "audition"}:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 from collections import deque
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,15 +17,17 @@ from zarabanda.core.playback.highlight import Highlight
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import AnyAction, LoopHealth, PlayerId, Trouble, Values
+from zarabanda.messages import AnyAction, PlayerId, Values
 from zarabanda.outputs.base import Output
 from zarabanda.workers import Troubles, in_words
 
 from .batching import Batching, Chain
+from .health import Health, Laps
 from .live.acts import act
 from .live.advance import advance
 from .live.programs import take
 from .live.state import LiveState, Playing
+from .live.testing import with_held
 from .program import EMPTY, Program
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
@@ -46,26 +48,6 @@ PRECISION = np.float32
 
 _FALL_BACK_AFTER = 22
 """So many frames in a row that cannot be computed, half a second of them, are the program's fault."""
-
-
-@dataclass
-class Health:
-    """How the loop is doing. Times in ms of the newest frames; late: deadlines that were missed and left out; errors: frames
-    that could not be computed."""
-
-    frames: int = 0
-    late: int = 0
-    errors: int = 0
-    last_error: str = ""
-    times_ms: deque[float] = field(default_factory=lambda: deque(maxlen=512))
-
-    def report(self, rate: float, troubles: list[Trouble]) -> LoopHealth:
-        """For the screen."""
-        times = np.array(self.times_ms) if self.times_ms else np.zeros(1)
-        return LoopHealth(
-            rate, self.frames, self.late, self.errors, self.last_error, float(np.median(times)),
-            float(np.percentile(times, 99)), troubles,
-        )  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -163,19 +145,21 @@ class Loop:
             deadline += period
             if now > deadline:
                 missed = int((now - deadline) / period) + 1
-                self.health.late += missed
+                self.health.missed(missed)
                 deadline += missed * period
         gc.enable()
         for output in self.outputs:
-            output.close(self.state.program.rig.universes)
+            output.close()
 
     def tick(self, t: float) -> None:
         """One frame at t: actions, program, values, bytes, out."""
         begun = self._clock()
         self.on_beat(begun)
         try:
+            laps = Laps(self._clock, begun)
             self._take_in(t)
-            snapshot = self._compute(t)
+            laps.mark("actions")
+            snapshot = self._compute(t, laps)
         except Exception as error:  # the lights go on, whatever happens: the fault is counted and shown
             self._frame_failed(error, begun)
             self.on_failed(t)
@@ -187,13 +171,14 @@ class Loop:
         self.troubles.clear(FRAME)
         self._sent = (snapshot.program.rig.universes, snapshot.data.copy())
         self._send(begun)
-        self.health.frames += 1
-        self.health.times_ms.append((self._clock() - begun) * 1000)
+        sent = laps.mark("sending")
         try:
             self.on_frame(snapshot)
             self.troubles.clear(SCREEN)
         except Exception as error:  # it is on stage already
             self.troubles.tell(SCREEN, in_words(error))
+        laps.mark("screens")
+        self.health.frame(begun, (sent - begun) * 1000, laps.times_ms)
 
     def _send(self, begun: float) -> None:
         if self._sent is None:
@@ -241,7 +226,7 @@ class Loop:
             key, reply = self._questions.popleft()
             reply(self._look(key, t))
 
-    def _compute(self, t: float) -> Snapshot:
+    def _compute(self, t: float, laps: Laps) -> Snapshot:
         state = self.state
         program = state.program
         if state.playing is not self._planned or not self._batches_are_whole:
@@ -258,7 +243,9 @@ class Loop:
         if state.shown is not None:
             stages.append(self._highlight(state.shown.steps[state.shown.step(state, t)], program.rig))
         values = frame.values(ground.at(state.claims, t), stages, Levels(state.grand, state.blackout), t)
-        data = frame.bytes(values)
+        laps.mark("values")
+        data = with_held(state, frame.bytes(values))
+        laps.mark("bytes")
         cells = [one.instance.placed.first_cell for one in every]
         now = [RunningNow(*one) for one in zip(self._order, theta, weight, cells, strict=True)]
         return Snapshot(self.health.frames, t, values, data, program, now)

@@ -3,23 +3,19 @@
 from __future__ import annotations
 
 import contextlib
-import mmap
 import os
 import signal
 import sys
 import threading
 import time
-import uuid
 from collections import deque
 from pathlib import Path
 from typing import Any
 
 import msgspec
-import numpy as np
-from numpy.typing import NDArray
 
-from zarabanda import wire
-from zarabanda.kept_file import put_aside
+from zarabanda import network_settings, wire
+from zarabanda.event_log import EventLog
 from zarabanda.messages import (
     AskLook,
     Audition,
@@ -30,17 +26,20 @@ from zarabanda.messages import (
     PreviewEffect,
     PreviewValues,
     Refused,
+    RoutePart,
     ShowRefused,
     ShowUpdate,
     ToEngine,
     WatchAll,
 )
-from zarabanda.outputs.base import Output
-from zarabanda.outputs.sacn import MOST_UNIVERSES, SacnOutput
+from zarabanda.outputs.routes import Routes, Surroundings
+from zarabanda.outputs.sender import Source
+from zarabanda.outputs.sockets import Address
 from zarabanda.workers import Troubles, in_words
 
 from . import journal as journals
 from .compiling import Compiler
+from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
 from .live.programs import order_in
@@ -51,19 +50,27 @@ from .publisher import Publisher
 
 _decoder = msgspec.msgpack.Decoder(ToEngine)
 _BEAT_EVERY_S = 0.2
-UNREADABLE = "Effects"
+UNREADABLE, NETWORK = "Effects", "Network"
 
 
 class Engine:
     """Ties loop, link and journal together."""
 
-    def __init__(self, data: Path, outputs: list[Output], rate: float, troubles: Troubles) -> None:
+    def __init__(self, data: Path, source: Source, simulators: dict[str, Address], rate: float, troubles: Troubles) -> None:
         self.troubles = troubles
-        self.loop = Loop(LiveState(), outputs, clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
+        self._events = EventLog(data, "engine")
+        self._routes = Routes(
+            Surroundings(
+                source, simulators, settings=lambda: network_settings.read(data, lambda text: troubles.tell(NETWORK, text)),
+                sequences=SequenceNumbers(data, troubles).of, tell=self._events.tell,
+            ),
+            troubles,
+        )  # fmt: skip
+        self.loop = Loop(LiveState(), [self._routes], clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
         self.loop.on_frame, self.loop.on_change = self._publish, self._changed
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
-        self._publisher = Publisher(self.loop)
+        self._publisher = Publisher(self.loop, source.cid.hex())
         self._compiler = Compiler()
         self._compiling = threading.Lock()
         self._kept: ShowUpdate | None = None
@@ -73,9 +80,12 @@ class Engine:
         self._auditions: wire.Peer | None = None
         self._unproven: deque[tuple[Program, ShowUpdate | None]] = deque(maxlen=64)
         self._journalled: ShowUpdate | None = None
+        self._routed: tuple[RoutePart, ...] = ()
         self._resume()
         self._server = wire.Server(wire.socket_path(data, "engine"), _decoder, self._message, self._joined, troubles, self._left)
         self._keeper.start()
+        self._routes.start()
+        self._events.tell("The engine has started.")
 
     def run(self) -> None:
         """Until stopped."""
@@ -111,6 +121,9 @@ class Engine:
         placed = [playing[key].placed for key in order_in(state, program) if key in playing]
         self.loop.batching.prepare(program.rig, placed)
         self.loop.swap(program)
+        if program.routes is not self._routed:
+            self._routed = program.routes
+            self._routes.set(program.routes)
 
     # link
 
@@ -197,49 +210,6 @@ class Engine:
                 self._keeper.keep_program(kept)
 
 
-class SourceEntry(msgspec.Struct):
-    """Who we are to receivers of E1.31."""
-
-    cid: str
-
-
-def stream_identity(data: Path, troubles: Troubles) -> bytes:
-    """The CID (16 bytes) of this data folder: made once, kept, so that receivers know the source again (E1.31, 5.6)."""
-    path = data / "source.json"
-    try:
-        return uuid.UUID(msgspec.json.decode(path.read_bytes(), type=SourceEntry).cid).bytes
-    except FileNotFoundError:
-        pass
-    except (OSError, ValueError) as error:
-        with contextlib.suppress(OSError):
-            there = put_aside(path)
-            troubles.tell("Source", f"{path} cannot be used ({error}). It was put aside as {there}; a new one was made.")
-    identity = uuid.uuid4()
-    try:
-        path.write_bytes(msgspec.json.encode(SourceEntry(str(identity))))
-    except OSError as error:
-        troubles.tell("Source", f"{path} cannot be written ({error.strerror}): receivers will see a new source next time.")
-    return identity.bytes
-
-
-def sequence_numbers(data: Path, troubles: Troubles) -> NDArray[np.uint8]:
-    """The sequence number of every universe, in memory that outlives this process: a restarted engine counts on from there."""
-    path = data / "sequences.bin"
-    try:
-        if path.is_dir():
-            put_aside(path)
-        handle = os.open(path, os.O_RDWR | os.O_CREAT, 0o600)
-        try:
-            os.posix_fallocate(handle, 0, MOST_UNIVERSES)  # on a full disk this fails, and not a later write to the memory
-            kept = mmap.mmap(handle, MOST_UNIVERSES)
-        finally:
-            os.close(handle)
-        return np.frombuffer(kept, np.uint8)
-    except OSError as error:
-        troubles.tell("Source", f"{path} cannot be used ({error.strerror}): after a restart streams begin at 0.")
-        return np.zeros(MOST_UNIVERSES, np.uint8)
-
-
 def _go_first() -> None:
     """Light before everything else on this machine, where the system allows it (Linux, with the right to)."""
     with contextlib.suppress(OSError, AttributeError):
@@ -260,16 +230,12 @@ def _heartbeat(handle: int) -> Any:
     return beat
 
 
-def main(data: Path, node_port: int, rate: float, heartbeat: int = -1) -> None:
+def main(data: Path, simulators: dict[str, Address], source_name: str, priority: int | None, rate: float, heartbeat: int) -> None:
     """Run the engine until SIGTERM, SIGINT or the end of standard input."""
     sys.setswitchinterval(0.0005)  # the loop's thread gets its turn soon
     troubles = Troubles()
-    outputs: list[Output] = []
-    if node_port:
-        outputs.append(
-            SacnOutput(port=node_port, cid=stream_identity(data, troubles), sequences=sequence_numbers(data, troubles))
-        )
-    engine = Engine(data, outputs, rate, troubles)
+    source = Source(source_name, stream_identity(data, troubles), priority)
+    engine = Engine(data, source, simulators, rate, troubles)
     if heartbeat >= 0:
         engine.loop.on_beat = _heartbeat(heartbeat)
     for sign in (signal.SIGTERM, signal.SIGINT):

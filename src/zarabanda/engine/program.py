@@ -9,7 +9,7 @@ from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.looks import Floats, held
 from zarabanda.core.rig.rig import Rig, build
-from zarabanda.messages import ControlId, PlayerId, TempoPart
+from zarabanda.messages import ControlId, PlayerId, RoutePart, TempoPart
 
 
 @dataclass(frozen=True)
@@ -59,6 +59,7 @@ class Program:
     faults: tuple[str, ...] = ()
     """What of the show could not be read, in words."""
     fade_s: float = 0.0
+    routes: tuple[RoutePart, ...] = ()
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zarabanda import wire
-from zarabanda.messages import Frame, PlayerId, RunningState, ShownState, State, TempoState, Trouble, UniverseFrame
+from zarabanda.messages import Frame, HeldSlot, PlayerId, RunningState, ShownState, State, TempoState, Trouble, UniverseFrame
 
 from .frames import FrameWriter, universe_frame
 from .live.state import LiveState
@@ -15,8 +15,8 @@ _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 class Publisher:
     """Called in the loop's thread, after a frame was sent."""
 
-    def __init__(self, loop: Loop) -> None:
-        self._loop = loop
+    def __init__(self, loop: Loop, source: str) -> None:
+        self._loop, self._source = loop, source
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
         self._step: int | None = None
@@ -83,7 +83,9 @@ class Publisher:
             grand=state.grand,
             blackout=state.blackout,
             health=loop.health.report(loop.rate, [Trouble(**one) for one in loop.troubles.report()]),
-            outputs=[output.report() for output in loop.outputs],
+            routes=[route for output in loop.outputs for route in output.report()],
+            source=self._source,
+            held=[HeldSlot(*place, value) for place, (value, _) in state.held_slots.items()],
             shown=_shown(state, t),
         )  # fmt: skip
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from typing import get_args
+from typing import Annotated, get_args
 
 import msgspec
 
 from zarabanda.errors import ZarabandaError, brief, shown
 
-from .ids import ControlId, PlayerId
+from .ids import ControlId, PlayerId, Universe
 
 
 class Action(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="do"):
@@ -101,7 +101,19 @@ class Highlight(Action, frozen=True, tag="highlight"):
     holder: str = ""
 
 
-BrowserAction = Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout | Highlight
+class HoldSlot(Action, frozen=True, tag="hold-slot"):
+    """Hold a slot at a value, over everything, for testing; None: no more. It ends when the page that asked is gone.
+
+    holder: who asks, known by the web process.
+    """
+
+    universe: Universe
+    slot: Annotated[int, msgspec.Meta(ge=1, le=512)]
+    value: Annotated[int, msgspec.Meta(ge=0, le=255)] | None = None
+    holder: str = ""
+
+
+BrowserAction = Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout | Highlight | HoldSlot
 AnyAction = BrowserAction | LetGo
 
 

@@ -98,6 +98,62 @@ class OpeningPart(Part, frozen=True, tag="opening"):
     actions: tuple[Any, ...]
 
 
+E131, ARTNET = "E1.31", "Art-Net"
+SIMULATOR, MULTICAST, BROADCAST = "simulator", "multicast", "broadcast"
+"""What a route can go to, beside an address."""
+
+
+class RoutePart(Part, frozen=True, tag="route"):
+    """Which universes go where.
+
+    ranges: first and last of each, none: all; protocol: E1.31 or Art-Net; to: an address, or simulator, multicast, broadcast;
+    port: 0 for the standard's; over: the interface, empty: the system chooses; first: the number there of the lowest
+    universe, None: the same as here; sync: E1.31 universe that synchronises, 1 for ArtSync, 0: none; rate in Hz; always:
+    sent in every frame, changed or not.
+    """
+
+    id: int
+    ranges: tuple[tuple[int, int], ...]
+    protocol: str
+    to: str
+    port: int = 0
+    over: str = ""
+    first: int | None = None
+    priority: int = 100
+    sync: int = 0
+    rate: float = 44.0
+    always: bool = False
+    on: bool = False
+
+    def carries(self, universe: int) -> bool:
+        """Whether this universe goes there."""
+        return not self.ranges or any(first <= universe <= last for first, last in self.ranges)
+
+    def number_there(self, universe: int) -> int:
+        """The number that a universe has there."""
+        lowest = min((first for first, _ in self.ranges), default=1)
+        return universe if self.first is None else universe - lowest + self.first
+
+    @property
+    def kind(self) -> str:
+        """How packets go: unicast, multicast or broadcast."""
+        return self.to if self.to in (MULTICAST, BROADCAST) else "unicast"
+
+    @property
+    def destination(self) -> str:
+        """What a user must agree to before packets go there: an address, or all of a network."""
+        return f"{self.to} over {self.over or 'any interface'}" if self.kind != "unicast" else self.to
+
+
 AnyPart = (
-    ModePart | FixturePart | TempoPart | PalettePart | EffectPart | DraftValuesPart | DraftEffectPart | ControlPart | OpeningPart
+    ModePart
+    | FixturePart
+    | TempoPart
+    | PalettePart
+    | EffectPart
+    | DraftValuesPart
+    | DraftEffectPart
+    | ControlPart
+    | OpeningPart
+    | RoutePart
 )

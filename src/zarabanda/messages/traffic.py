@@ -142,7 +142,8 @@ class Trouble(msgspec.Struct, frozen=True):
 
 
 class LoopHealth(msgspec.Struct, frozen=True):
-    """How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed."""
+    """How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
+    the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first."""
 
     rate: float
     frames: int
@@ -151,19 +152,44 @@ class LoopHealth(msgspec.Struct, frozen=True):
     last_error: str
     median_ms: float
     p99_ms: float
+    parts_ms: dict[str, float]
+    minute: list[Second]
     troubles: list[Trouble]
 
 
-class OutputState(msgspec.Struct, frozen=True):
-    """What an output has sent, and to where."""
+class Second(msgspec.Struct, frozen=True):
+    """A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed."""
 
-    kind: str
+    middle_ms: float
+    worst_ms: float
+    late: int
+
+
+class RouteState(msgspec.Struct, frozen=True):
+    """How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that the system
+    had no room for; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute."""
+
+    id: int
+    protocol: str
     to: str
-    packets: int
-    errors: int
-    last_error: str = ""
+    state: str
+    text: str = ""
+    universes: int = 0
+    packets: int = 0
+    per_second: float = 0.0
+    errors: int = 0
+    drops: int = 0
+    since_last_s: float | None = None
+    longest_gap_s: float = 0.0
     priority: int | None = None
-    cid: str | None = None
+
+
+class HeldSlot(msgspec.Struct, frozen=True):
+    """A slot that is held by hand, for testing."""
+
+    universe: int
+    slot: int
+    value: int
 
 
 class ShownState(msgspec.Struct, frozen=True):
@@ -176,7 +202,7 @@ class ShownState(msgspec.Struct, frozen=True):
 
 
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
-    """What is live, told twice a second and after every change. levels: of controls, 0…1."""
+    """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex)."""
 
     t: float
     session: str
@@ -188,7 +214,9 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     grand: float
     blackout: bool
     health: LoopHealth
-    outputs: list[OutputState]
+    routes: list[RouteState]
+    source: str
+    held: list[HeldSlot] = []
     shown: ShownState | None = None
 
 

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.messages import OutputState
+from zarabanda.messages import RouteState
 
 
 class Output(ABC):
@@ -19,12 +19,12 @@ class Output(ABC):
         """Send one frame. universes: their numbers; data: (universes, 512); now: s, monotonic."""
 
     @abstractmethod
-    def close(self, universes: Sequence[int]) -> None:
+    def close(self) -> None:
         """End the streams, as the standard wants it, and let go of the network."""
 
     @abstractmethod
-    def report(self) -> OutputState:
-        """What it is, where it goes, packets and errors so far."""
+    def report(self) -> list[RouteState]:
+        """Where it sends to, and how that goes."""
 
 
 class MemoryOutput(Output):
@@ -37,8 +37,8 @@ class MemoryOutput(Output):
     def send(self, universes: Sequence[int], data: NDArray[np.uint8], now: float) -> None:
         self.frames.append((now, data.copy()))
 
-    def close(self, universes: Sequence[int]) -> None:
+    def close(self) -> None:
         self.closed = True
 
-    def report(self) -> OutputState:
-        return OutputState("memory", "memory", len(self.frames), 0)
+    def report(self) -> list[RouteState]:
+        return []

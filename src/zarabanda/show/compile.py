@@ -25,7 +25,7 @@ from zarabanda.messages import (
     TempoPart,
 )
 
-from .repositories import palettes
+from .repositories import palettes, routes
 from .tables import (
     ControlRow,
     DraftEffect,
@@ -38,6 +38,7 @@ from .tables import (
     Page,
     PaletteRow,
     Reference,
+    RouteRow,
     Show,
     TempoRow,
 )
@@ -118,6 +119,11 @@ def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
     yield OpeningPart(tuple(row.settings.get("opening", ())) if row else ())
 
 
+def _routes(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(RouteRow), RouteRow.id, keys)):
+        yield routes.part_of(row)
+
+
 SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = {
     Mode.__tablename__: ("mode", _modes),
     Fixture.__tablename__: ("fixture", _fixtures),
@@ -129,6 +135,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     ControlRow.__tablename__: ("control", _controls),
     Page.__tablename__: ("", _controls_of_pages),
     Group.__tablename__: ("", _controls_of_groups),
+    RouteRow.__tablename__: ("route", _routes),
     Show.__tablename__: ("opening", _opening),
 }
 """By table: the subject whose parts are its rows (empty: none), and which parts follow from some of its rows."""

@@ -175,6 +175,19 @@ class DraftEffect(Base):
         return "the draft"
 
 
+class RouteRow(Base):
+    """Which universes go where, as a route document; on: whether it sends."""
+
+    __tablename__ = "route"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    on: Mapped[bool] = mapped_column(Boolean, default=False)
+    __table_args__ = NEVER_AGAIN
+
+    def in_words(self) -> str:
+        return f"the route to {self.document.get('to', 'somewhere')}"
+
+
 class Edit(Base):
     """One user action on the show: rows before and after. Undone ones wait for redo."""
 

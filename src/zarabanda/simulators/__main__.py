@@ -1,4 +1,4 @@
-"""`python -m zarabanda.simulators`: the simulated node as a process of the supervisor; ends with its standard input."""
+"""`python -m zarabanda.simulators`: the simulated nodes as a process of the supervisor; ends with its standard input."""
 
 import argparse
 import sys
@@ -6,12 +6,16 @@ from pathlib import Path
 
 from zarabanda import wire
 
-from .node import Node, serve_status
+from .artnet_node import ArtnetNode
+from .e131_node import E131Node
+from .serving import serve
 
 parser = argparse.ArgumentParser(prog="zarabanda.simulators")
 parser.add_argument("--data", type=Path, required=True)
 parser.add_argument("--port", type=int, required=True)
+parser.add_argument("--artnet-port", type=int, required=True)
 given = parser.parse_args()
-server = serve_status(Node(given.port), wire.socket_path(given.data, "node"))
+nodes = [E131Node(given.port), ArtnetNode(given.artnet_port)]
+server = serve(nodes, wire.socket_path(given.data, "node"))
 sys.stdin.read()
 server.close()

@@ -10,7 +10,8 @@ from typing import Any
 
 import numpy as np
 
-from zarabanda.simulators.node import DataPacket, Node
+from zarabanda.protocols.e131 import DataPacket
+from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
 from zarabanda.tools.browser import chromium, open_page
 from zarabanda.tools.running import started
@@ -62,7 +63,7 @@ class _Log:
 def measure(seconds: float) -> Report:
     """Run the demo with a page open for `seconds`, moving a slider all the time; times in ms."""
     log = _Log()
-    node = Node(0)
+    node = E131Node(0)
     node.on_packet = log.take
     begun = steal_ticks()
     with (

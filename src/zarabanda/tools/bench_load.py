@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 from simple_websocket import Client
 
-from zarabanda.simulators.node import Node
+from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
 from zarabanda.tools.running import Running, started
 
@@ -61,7 +61,7 @@ def _health(client: Client) -> dict[str, Any]:
 
 def edits(seconds: float) -> Report:
     """The demo plays while an effect that runs is edited 4 times and previewed 20 times a second; times in ms."""
-    node, begun = Node(0), steal_ticks()
+    node, begun = E131Node(0), steal_ticks()
     with (
         tempfile.TemporaryDirectory() as data,
         started(Path(data), "demo", "--no-node", "--node-port", str(node.port)) as demo,

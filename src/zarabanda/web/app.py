@@ -22,10 +22,11 @@ from zarabanda.workers import Troubles
 
 from .context import Context
 from .guard import add_guard
+from .hearing import Hearing
 from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
-from .resources import draft, effects, groups, kinds, output, pages, palettes, rig, selection, show
+from .resources import draft, effects, groups, health, kinds, output, pages, palettes, rig, routes, selection, show
 
 _MOST_TOLD = 1000
 _STATUS: dict[type[ZarabandaError], int] = {NotThere: 404, InUse: 409, Busy: 429}
@@ -84,7 +85,8 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     store = Store(data / "show.db", troubles)
     link = EngineLink(data, store, troubles)
     store.on_edit = link.edited
-    app.extensions["zarabanda"] = Context(data, store, link)
+    hearing = Hearing(data, link, troubles)
+    app.extensions["zarabanda"] = Context(data, store, link, hearing)
     for blueprint in (
         show.api,
         rig.api,
@@ -96,6 +98,8 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         draft.api,
         pages.api,
         output.api,
+        routes.api,
+        health.api,
     ):
         app.register_api(blueprint)
     add_guard(app, access_code=access_code, names=hosts)
@@ -104,6 +108,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     add_live_socket(app, link)
     if connect:
         link.start()
+        hearing.start()
     return app
 
 

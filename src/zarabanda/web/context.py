@@ -14,7 +14,9 @@ from flask import current_app, g
 from zarabanda.errors import Busy
 from zarabanda.show.store import Store
 
+from .hearing import Hearing
 from .link import EngineLink
+from .processes import Meter
 
 
 class Turns:
@@ -36,11 +38,13 @@ class Turns:
 
 @dataclass(frozen=True)
 class Context:
-    """The data folder, the store, the link to the engine, and who may make a weave."""
+    """The data folder, the store, the links to engine and listener, what measures processes, and who may make a weave."""
 
     data: Path
     store: Store
     link: EngineLink
+    hearing: Hearing
+    meter: Meter = field(default_factory=Meter)
     steps: dict[str, int] = field(default_factory=dict)
     """The newest change that was kept, by browser."""
     weaves: Turns = field(default_factory=lambda: Turns(at_once=2, wait_s=10.0))

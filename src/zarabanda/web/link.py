@@ -18,6 +18,7 @@ from zarabanda.core.rig.rig import FixtureSpec, Rig
 from zarabanda.engine.decoding import SUBJECTS as OF_RIG
 from zarabanda.engine.decoding import RigMaker
 from zarabanda.errors import ZarabandaError
+from zarabanda.event_log import EventLog
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.messages import (
     AnyAction,
@@ -30,6 +31,7 @@ from zarabanda.messages import (
     Frame,
     FromEngine,
     Highlight,
+    HoldSlot,
     LetGo,
     Look,
     PartKey,
@@ -37,6 +39,7 @@ from zarabanda.messages import (
     Press,
     PreviewEffect,
     Refused,
+    RoutePart,
     ShowUpdate,
     State,
     ToEngine,
@@ -90,6 +93,7 @@ class EngineLink:
         self._references = 0
         self._auditions: Browser | None = None
         self._worker = Worker(NAME, self._be_connected, troubles)
+        self._events = EventLog(data, "web")
         self.let_go: list[PlayerId] = []
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self.fade_s = 0.0
@@ -102,11 +106,13 @@ class EngineLink:
         self.session = secrets.token_hex(6)
         """Who counts the revisions: each start of this process begins anew, at 0."""
         self.revision = 0
+        self.routes: list[RoutePart] = []
+        """Which universes go where, as the engine was told."""
         self.rig_edition = 0
         """Counts edits of what the rig is shown with: fixtures, modes, groups."""
         self.state: State | None = None
         with store.reading() as session:
-            self._take_rig(compiling.all_parts(session), [], whole=True)
+            self._take_in(compiling.all_parts(session), [], whole=True)
 
     def start(self) -> None:
         """Begin to connect, in a thread of its own."""
@@ -132,8 +138,11 @@ class EngineLink:
         """What the rig is made of, by number."""
         return self._rig_maker.fixtures
 
-    def _take_rig(self, parts: Iterable[AnyPart], gone: Iterable[PartKey], *, whole: bool) -> None:
-        """Build the rig anew, for previews, when something of it has changed."""
+    def _take_in(self, parts: Iterable[AnyPart], gone: Iterable[PartKey], *, whole: bool) -> None:
+        """Keep the routes, and build the rig anew, for previews, when something of it has changed."""
+        routes = {} if whole else {one.key: one for one in self.routes if one.key not in gone}
+        routes |= {part.key: part for part in parts if isinstance(part, RoutePart)}
+        self.routes = sorted(routes.values(), key=lambda one: one.id)
         now = {} if whole else {key: part for key, part in self._of_rig.items() if key not in gone}
         now |= {part.key: part for part in parts if part.key[0] in OF_RIG}
         if now != self._of_rig:
@@ -170,7 +179,7 @@ class EngineLink:
             fade_s, self.fade_s = self.fade_s, 0.0
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
                 self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s))
-            self._take_rig(parts, gone, whole=whole)  # after the engine has it: the light comes first
+            self._take_in(parts, gone, whole=whole)  # after the engine has it: the light comes first
 
     def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""
@@ -192,7 +201,7 @@ class EngineLink:
 
     def act(self, action: AnyAction, browser: Browser | None = None, reference: object = None) -> None:
         """A live action; a refusal goes to the browser that asked, with its reference."""
-        if isinstance(action, Press | Highlight):
+        if isinstance(action, Press | Highlight | HoldSlot):
             action = msgspec.structs.replace(action, holder=browser.holder if browser else "")
         number = 0
         if browser is not None:
@@ -224,6 +233,7 @@ class EngineLink:
             self._joined += 1
             browser = Browser(f"{self.session}-{self._joined}")
             self._browsers = [*self._browsers, browser]
+        self._events.tell(f"A page was opened; {_pages(len(self._browsers))} open now.")
         if self.state is not None:
             browser.post_newest("state", self.state)
         return browser
@@ -232,6 +242,7 @@ class EngineLink:
         """It is gone: what it held and what it looked at are let go."""
         with self._joining:
             self._browsers = [other for other in self._browsers if other is not browser]
+        self._events.tell(f"A page is gone; {_pages(len(self._browsers))} open now.")
         with contextlib.suppress(ZarabandaError):
             self.end_audition(browser)
         with contextlib.suppress(ZarabandaError):
@@ -279,6 +290,8 @@ class EngineLink:
         except (OSError, msgspec.DecodeError):
             pass  # the engine is gone: connect again
         finally:
+            if self._connection is not None:
+                self._events.tell("The engine does not answer any more.")
             self._connection = None
             connection.close()
             self._tell_browsers(False)
@@ -300,6 +313,7 @@ class EngineLink:
         present = ["", *(browser.holder for browser in self._browsers)]
         self.send(Do(LetGo(but=present)))
         self._tell_browsers(True)
+        self._events.tell("Connected to the engine.")
         self.troubles.clear(NAME)
         while (message := wire.receive(connection, _decoder)) is not None:
             self._pass_on(message)
@@ -334,3 +348,7 @@ class EngineLink:
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)
                 asker.post(Refused(text, reference))
+
+
+def _pages(count: int) -> str:
+    return "1 is" if count == 1 else f"{count} are"

@@ -1,10 +1,13 @@
-"""What the supervisor says of the processes that it watches."""
+"""What the supervisor says of the processes that it watches, and what they take of the machine."""
 
 from __future__ import annotations
 
+import contextlib
+import threading
 from pathlib import Path
 
 import msgspec
+import psutil
 
 FILE = "processes.json"
 
@@ -16,6 +19,7 @@ class ProcessEntry(msgspec.Struct):
     running: bool
     restarts: int
     message: str = ""
+    pid: int = 0
 
 
 def read(data: Path) -> list[ProcessEntry]:
@@ -29,3 +33,22 @@ def read(data: Path) -> list[ProcessEntry]:
 def what_is_down(data: Path) -> str:
     """In words what does not run; empty where nothing is said to be wrong."""
     return " ".join(one.message for one in read(data) if not one.running and one.message)
+
+
+class Meter:
+    """What processes take, each with those that it started."""
+
+    def __init__(self) -> None:
+        self._known: dict[int, psutil.Process] = {}
+        self._turn = threading.Lock()
+
+    def of(self, pid: int) -> tuple[float, float]:
+        """Of one: % of a core since it was asked for last, and MB of memory; 0 where it is gone."""
+        cpu, memory = 0.0, 0.0
+        with self._turn, contextlib.suppress(psutil.Error):
+            root = self._known.setdefault(pid, psutil.Process(pid))
+            for process in (root, *root.children(recursive=True)):
+                with contextlib.suppress(psutil.Error):
+                    cpu += self._known.setdefault(process.pid, process).cpu_percent()
+                    memory += process.memory_info().rss / 1e6
+        return cpu, memory

@@ -78,9 +78,7 @@ def _without_output(fixtures: Sequence[FixtureSpec], carried: Collection[int] | 
     numbers = tuple(one.number for one in blocks if not set(lost).isdisjoint(one.universes))
     which = f"Universe {lost[0]} goes" if len(lost) == 1 else f"{len(lost)} universes ({lost[0]} to {lost[-1]}) go"
     return [
-        Odd(
-            "no output", numbers, f"{which} nowhere: no output carries {'it' if len(lost) == 1 else 'them'}. See the Output view."
-        )
+        Odd("no output", numbers, f"{which} nowhere: no route carries {'it' if len(lost) == 1 else 'them'}. See Output, Routes.")
     ]
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import controls, highlighting, levels, running, tempos
+from . import controls, highlighting, levels, running, tempos, testing
 from .advance import advance
 from .state import LiveState
 
@@ -17,6 +17,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **tempos.ACTIONS,
     **levels.ACTIONS,
     **highlighting.ACTIONS,
+    **testing.ACTIONS,
 }
 
 

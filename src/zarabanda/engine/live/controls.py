@@ -54,6 +54,9 @@ def let_go(state: LiveState, action: LetGo, t: float) -> LiveState:
     gone, staying = action.holders, action.but
     if state.shown is not None and (state.shown.holder not in staying if gone is None else state.shown.holder in gone):
         state = state.with_(shown=None)
+    slots = {place: one for place, one in state.held_slots.items() if (one[1] in staying if gone is None else one[1] not in gone)}
+    if len(slots) < len(state.held_slots):
+        state = state.with_(held_slots=slots)
     for key, holders in state.held.items():
         left = frozenset(one for one in holders if (one in staying if gone is None else one not in gone))
         if not left:

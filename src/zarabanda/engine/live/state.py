@@ -67,7 +67,8 @@ class LiveState:
     """Everything live. What plays is in the order in which it started, oldest first.
 
     stopped: keys of what always plays, and was stopped by hand; opened: whether the show's opening actions were done;
-    held: who holds each button that acts while it is held; claims: what holds values on stage; shown: heads lit to be found.
+    held: who holds each button that acts while it is held; claims: what holds values on stage; shown: heads lit to be found;
+    held_slots: value and holder of each slot (universe, slot) that is held for testing.
     """
 
     program: Program = EMPTY
@@ -81,6 +82,7 @@ class LiveState:
     held: Mapping[ControlId, frozenset[str]] = field(default_factory=dict)
     claims: Claims = field(default_factory=Claims)
     shown: Shown | None = None
+    held_slots: Mapping[tuple[int, int], tuple[int, str]] = field(default_factory=dict)
 
     # time
 

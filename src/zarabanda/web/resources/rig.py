@@ -86,10 +86,10 @@ def get_odd() -> OddView:
     return OddView(odd=[OddOne(**asdict(one)) for one in odd_of(context().link.fixtures, _carried())])
 
 
-def _carried() -> tuple[int, ...] | None:
-    """Universes that some output carries: all of them where there is an output at all, or where that is not known."""
-    state = context().link.state
-    return () if state is not None and not state.outputs else None
+def _carried() -> set[int]:
+    """Universes that a route carries which is on."""
+    link = context().link
+    return {one for one in link.rig.universes if any(route.on and route.carries(one) for route in link.routes)}
 
 
 @api.post("/rig/add", responses={201: RigDone})
