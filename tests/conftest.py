@@ -28,9 +28,12 @@ class Demo:
             wire.send(connection, message)
             return wire.receive(connection, wire.PLAIN)
 
+    def node_universes(self, protocol="E1.31"):
+        (node,) = self.ask_node(type="status", protocol=protocol)["nodes"]
+        return {row["universe"]: row for row in node["universes"]}
+
     def universe(self, number):
-        status = self.ask_node(type="status")
-        return next(row for row in status["universes"] if row["universe"] == number)
+        return self.node_universes()[number]
 
 
 @pytest.fixture(scope="module")

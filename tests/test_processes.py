@@ -189,7 +189,7 @@ def test_a_folder_in_which_every_file_is_damaged_starts_and_tells_of_each(tmp_pa
             assert name in told
         assert told.count("put aside") == 3
         client = live(broken)
-        assert states(client, lambda s: s["running"])["outputs"][0]["packets"] > 0
+        assert states(client, lambda s: s["running"])["routes"][0]["packets"] > 0
         client.close()
     assert len(list((tmp_path / "aside").iterdir())) == 2, "the show and the source"
     assert len(list((tmp_path / "journal" / "aside").iterdir())) == 2
@@ -245,9 +245,9 @@ def test_another_host_needs_an_access_code(tmp_path):
 
 
 def test_a_stop_ends_the_streams_and_leaves_no_process(tmp_path):
-    from zarabanda.simulators.node import Node
+    from zarabanda.simulators.e131_node import E131Node
 
-    node = Node(0)
+    node = E131Node(0)
     with started(tmp_path, "demo", "--no-node", "--node-port", str(node.port)) as running:
         assert until(lambda: node.status()["universes"], 10)
     assert until(lambda: all(row["terminated"] for row in node.status()["universes"]), 5)

@@ -3,6 +3,7 @@ import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
 import { useRig } from "./api/queries";
+import { HeldNotice } from "./frame/HeldNotice";
 import { LostNotice } from "./frame/LostNotice";
 import { NowRibbon } from "./frame/NowRibbon";
 import { SelectionBar } from "./frame/SelectionBar";
@@ -52,6 +53,7 @@ export function App() {
     <Page selectedKey={view} onSelectionChange={(key) => desk.show(key as View)}>
       <TopBar />
       <LostNotice />
+      <HeldNotice />
       <Stage />
       <SelectionBar />
       <main>

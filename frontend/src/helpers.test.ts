@@ -16,7 +16,6 @@ import {
   type Scope,
 } from "./views/effects/scope/scopes";
 import { ofKind } from "./views/effects/shelf/search";
-import { cellAt, layout, ownerOf } from "./views/output/slots";
 import { usesKey } from "./frame/shortcuts";
 
 function headsFrame(): ArrayBuffer {
@@ -164,34 +163,6 @@ describe("points of a curve", () => {
   });
 });
 
-describe("slots", () => {
-  it("are found by their place", () => {
-    expect(layout(240, 24)).toEqual({ rows: 22, cell: 10 });
-    expect(cellAt(5, 5, 240, 24, 34)).toBe(1);
-    expect(cellAt(235, 40, 240, 24, 34)).toBe(48);
-    expect(cellAt(235, 21 * 34 + 5, 240, 24, 34)).toBeNull();
-  });
-  it("say whose they are", () => {
-    const fixtures = [{ number: 101, name: "Spot", address: 3, channels: ["pan", ""] }];
-    expect([2, 3, 4, 5].map((slot) => ownerOf(fixtures, slot))).toEqual([
-      null,
-      "101 Spot, pan",
-      "101 Spot, not used",
-      null,
-    ]);
-  });
-  it("know what is free on a page", () => {
-    const free = freePlaces(
-      [
-        { place: 1, mode: "fader" },
-        { place: 2, mode: "flash" },
-      ],
-      "fader",
-    );
-    expect(free.slice(0, 2)).toEqual([2, 3]);
-  });
-});
-
 describe("shortcuts", () => {
   it.each([
     ["<input>", "t", true],
@@ -270,4 +241,17 @@ describe("kinds of effects", () => {
     ["colour", 0],
     ["mixed", 1],
   ])("%s: %d", (kind, count) => expect(ofKind(effects, kind)).toHaveLength(count));
+});
+
+describe("a page", () => {
+  it("knows what is free on it", () => {
+    const free = freePlaces(
+      [
+        { place: 1, mode: "fader" },
+        { place: 2, mode: "flash" },
+      ],
+      "fader",
+    );
+    expect(free.slice(0, 2)).toEqual([2, 3]);
+  });
 });

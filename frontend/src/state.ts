@@ -14,8 +14,12 @@ export const VIEW_TITLES: Record<View, string> = {
 export const STAGE_SIZES = ["thin", "strip", "tall", "full"] as const;
 export type StageSize = (typeof STAGE_SIZES)[number];
 
+/** The parts of the Output view. */
+export type OutputTab = "slots" | "routes" | "simulators" | "health";
+
 interface Desk {
   view: View;
+  outputTab: OutputTab;
   /** Head keys, in their order. */
   selection: string[];
   /** How it was ordered last, in words. */
@@ -39,6 +43,7 @@ interface Desk {
 /** What this window shows and has chosen; nothing of the show is kept here. */
 export const useDesk = create<Desk>(() => ({
   view: "effects",
+  outputTab: "slots",
   selection: [],
   order: "as picked",
   cells: false,
@@ -54,6 +59,7 @@ export const useDesk = create<Desk>(() => ({
 export const desk = {
   select: (selection: string[], order = "as picked") => useDesk.setState({ selection, order }),
   show: (view: View) => useDesk.setState({ view }),
+  showOutput: (outputTab: OutputTab) => useDesk.setState({ view: "output", outputTab }),
   /** Make the stage of this view another size; full for the second time: as it was before. */
   size: (stage: StageSize) =>
     useDesk.setState(({ view, stages, before }) => {

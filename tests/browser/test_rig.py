@@ -79,7 +79,7 @@ def test_from_an_empty_show_to_eight_pars_that_run_a_relay(page, demo):
     page.keyboard.press("Escape")
     page.get_by_role("tab", name="Rig", exact=True).click()
     type_into(page, 1, "Address", "2.1")
-    until(lambda: 2 in {one["universe"] for one in demo.ask_node(type="status")["universes"]}, 5)
+    until(lambda: 2 in demo.node_universes(), 5)
 
 
 def test_ten_are_patched_and_an_overlap_is_dragged_apart_on_the_map(page, demo):

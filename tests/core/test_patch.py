@@ -161,5 +161,5 @@ def test_what_is_odd_is_told_with_its_mend():
     assert odd_of(fixtures[2:3]) == odd_of(fixtures[2:3], [1, 2]) == []
     [lost] = odd_of([at(3, -1, 7), at(4, 0, 9)], [7])
     assert (lost.kind, lost.numbers, lost.text) == (
-        "no output", (4,), "Universe 9 goes nowhere: no output carries it. See the Output view.",
+        "no output", (4,), "Universe 9 goes nowhere: no route carries it. See Output, Routes.",
     )  # fmt: skip

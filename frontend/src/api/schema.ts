@@ -2489,11 +2489,13 @@ export interface components {
         };
         /**
          * NodeView
-         * @description A simulated node, what it counts, and how it misbehaves.
+         * @description A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else.
          */
         NodeView: {
             /** Bad */
             bad: number;
+            /** Calls Itself */
+            calls_itself: string;
             /** Delay Ms */
             delay_ms: number;
             /** Drop */

@@ -2,8 +2,10 @@ import { useRef, useState } from "react";
 import styled from "styled-components";
 
 import { act, useConnection, useLivePart } from "../live/socket";
-import { Toggle } from "../ui/Button";
+import { desk } from "../state";
+import { Button, Toggle } from "../ui/Button";
 import { Slider } from "../ui/Slider";
+import { outputWords } from "../views/output/words";
 
 const Row = styled.div`
   display: flex;
@@ -25,16 +27,20 @@ const Number = styled.span`
   min-width: 5ch;
   text-align: right;
 `;
-const State = styled.span`
+const State = styled(Button)`
   @media (max-width: 1180px) {
     .word {
       display: none;
     }
   }
-  white-space: nowrap;
   b {
     font-family: var(--numbers);
     font-weight: 600;
+    padding-left: 0.3em;
+  }
+  &[data-wrong] {
+    border: 1px dashed var(--bone);
+    font-weight: 650;
   }
 `;
 
@@ -42,7 +48,12 @@ const State = styled.span`
 export function MasterTools() {
   const state = useLivePart(
     (now) =>
-      now && { grand: now.grand, blackout: now.blackout, rate: now.health.rate, outputs: now.outputs.length },
+      now && {
+        grand: now.grand,
+        blackout: now.blackout,
+        rate: now.health.rate,
+        words: outputWords(now),
+      },
   );
   const { connected, engine } = useConnection();
   const [held, setHeld] = useState<number | null>(null);
@@ -58,19 +69,24 @@ export function MasterTools() {
   }
   return (
     <Row>
-      <State role="status">
-        {sending ? (
-          state.outputs ? (
+      <State
+        data-wrong={(sending && state.words.wrong) || undefined}
+        data-variant="plain"
+        aria-label={sending ? `Output: ${state.words.text}` : "Output: not connected"}
+        onPress={() => desk.showOutput(sending ? state.words.tab : "health")}
+      >
+        <span role="status">
+          {!sending ? (
+            "Not connected"
+          ) : state.words.wrong ? (
+            state.words.text
+          ) : (
             <>
               <span className="word">Sending </span>
               <b>{state.rate} Hz</b>
             </>
-          ) : (
-            "No output"
-          )
-        ) : (
-          "Not connected"
-        )}
+          )}
+        </span>
       </State>
       <div className="grand">
         <Slider

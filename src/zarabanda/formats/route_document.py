@@ -112,7 +112,7 @@ _READ: list[tuple[str, Callable[[re.Match[str]], dict[str, Any]]]] = [
     (r"over (\S+?)(?=,|\s|$)", lambda found: {"over": found[1]}),
     (r"from (\d{1,5})\b", lambda found: {"first": int(found[1])}),
     (r"priority (\d{1,5})\b", lambda found: {"priority": int(found[1])}),
-    (r"sync(?: (\d{1,5}))?\b", lambda found: {"sync": int(found[1] or 1)}),
+    (r"sync(?: (\d{1,5})\b(?!\.| ?Hz))?(?=\W|$)", lambda found: {"sync": int(found[1] or 1)}),
     (r"(?:at )?(\d{1,4}(?:\.\d{1,3})?) ?Hz\b", lambda found: {"rate": float(found[1])}),
     (r"always\b", lambda found: {"always": True}),
 ]
@@ -162,7 +162,8 @@ def read(data: Any) -> RouteDocument:
         return RouteDocument.model_validate(data)
     except ValidationError as error:
         place, what = faults(error)[0]
-        raise ZarabandaError(f"{place}: {what}." if place else f"{what}.", place) from error
+        said = what if place in ("", "universes", "to") else f"{place}: {what}"
+        raise ZarabandaError(f"{said[0].upper()}{said[1:]}.", place) from error
 
 
 def read_line(line: str) -> RouteDocument:

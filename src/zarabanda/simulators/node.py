@@ -12,14 +12,14 @@ import time
 from abc import ABC, abstractmethod
 from collections import deque
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
 from zarabanda.errors import ZarabandaError
 from zarabanda.workers import Troubles, Worker
 
 _SO_TIMESTAMPNS = 35  # Linux: the kernel notes when a packet came in
-_WAIT_S = 0.05
+_WAIT_S, _LEAVES_S = 0.05, 5.0
 _MOST_WAITING = 100_000
 Address = tuple[str, int]
 
@@ -114,7 +114,7 @@ class SimulatedNode(ABC):
         self._bad, self._last_bad = 0, ""
         self._lock = threading.RLock()
         self._changed = threading.Condition(self._lock)
-        self._closed = False
+        self._closed, self._away = False, threading.Event()
         Worker(self.name, self._receive, Troubles()).start()
 
     @property
@@ -150,17 +150,17 @@ class SimulatedNode(ABC):
             _, data, arrived, sender = self._late.popleft()
             self._taken(data, arrived + self.faults.delay_ms / 1000, sender)
         if self.faults.vanished:
+            self._socket.close()  # by this thread alone: a number of a file that another closes may be another file's by now
+            self._away.set()
             time.sleep(_WAIT_S)
             return False if self._closed else None
         try:
             data, extra, _, sender = self._socket.recvmsg(2048, 64)
         except TimeoutError:
-            return None
+            return False if self._closed else None
         except OSError:
             if self._closed:
                 return False
-            if self.faults.vanished:
-                return None
             raise
         if not self._closed:
             self._arrived(data, _stamp(extra), sender)
@@ -202,15 +202,13 @@ class SimulatedNode(ABC):
 
     def misbehave(self, faults: Faults) -> None:
         """Have these faults from now on. One that vanishes closes its port, as one does that is unplugged."""
-        before, self.faults = self.faults, faults
+        before = self.faults
+        if before.vanished and not faults.vanished:
+            self._socket = self._bound(self.port)
+        self._away.clear()
+        self.faults = faults
         if faults.vanished and not before.vanished:
-            self._socket.close()
-        elif before.vanished and not faults.vanished:
-            try:
-                self._socket = self._bound(self.port)
-            except ZarabandaError:
-                self.faults = replace(faults, vanished=True)
-                raise
+            self._away.wait(_LEAVES_S)
 
     # what it knows
 
@@ -245,6 +243,7 @@ class SimulatedNode(ABC):
             return {
                 "protocol": self.protocol, "name": self.called, "host": self._host, "port": self.port, "bad": self._bad,
                 "last_bad": self._last_bad, "drop": faults.drop, "delay_ms": faults.delay_ms, "vanished": faults.vanished,
+                "calls_itself": faults.name,
                 "universes": rows,
             }  # fmt: skip
 

@@ -1,11 +1,12 @@
-import { useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
+import { desk, useDesk, type OutputTab } from "../../state";
 import { TabName, TabRow } from "../../ui/Tabs";
-import { Health } from "./Health";
-import { NodeTable } from "./NodeTable";
-import { Slots } from "./Slots";
+import { HealthPanel } from "./health/HealthPanel";
+import { RoutesPanel } from "./routes/RoutesPanel";
+import { SimulatorsPanel } from "./SimulatorsPanel";
+import { SlotsPanel } from "./slots/SlotsPanel";
 
 const Frame = styled(Tabs)`
   display: grid;
@@ -19,24 +20,28 @@ const Panel = styled(TabPanel)`
   outline-offset: -2px;
 `;
 
-/** What goes out: slots of a universe live, what the node gets, how the engine is. */
+/** What goes out: where to, slot by slot, what nodes get of it, and how all of it does. */
 export function OutputView() {
-  const [tab, setTab] = useState("slots");
+  const tab = useDesk((state) => state.outputTab);
   return (
-    <Frame selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
+    <Frame selectedKey={tab} onSelectionChange={(key) => desk.showOutput(key as OutputTab)}>
       <TabRow aria-label="Output">
-        <TabName id="slots">Universes</TabName>
-        <TabName id="node">Simulated node</TabName>
-        <TabName id="health">Engine</TabName>
+        <TabName id="slots">Slots</TabName>
+        <TabName id="routes">Routes</TabName>
+        <TabName id="simulators">Simulators</TabName>
+        <TabName id="health">Health</TabName>
       </TabRow>
       <Panel id="slots">
-        <Slots />
+        <SlotsPanel />
       </Panel>
-      <Panel id="node">
-        <NodeTable />
+      <Panel id="routes">
+        <RoutesPanel />
+      </Panel>
+      <Panel id="simulators">
+        <SimulatorsPanel />
       </Panel>
       <Panel id="health">
-        <Health />
+        <HealthPanel />
       </Panel>
     </Frame>
   );

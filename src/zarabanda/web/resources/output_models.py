@@ -54,7 +54,7 @@ class NodeUniverse(BaseModel):
 
 
 class NodeView(BaseModel):
-    """A simulated node, what it counts, and how it misbehaves."""
+    """A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else."""
 
     protocol: Literal["E1.31", "Art-Net"]
     name: str
@@ -65,6 +65,7 @@ class NodeView(BaseModel):
     drop: float
     delay_ms: float
     vanished: bool
+    calls_itself: str
     universes: list[NodeUniverse]
 
 

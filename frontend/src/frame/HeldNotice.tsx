@@ -1,0 +1,41 @@
+import styled from "styled-components";
+
+import { act, useLivePart } from "../live/socket";
+import { Button } from "../ui/Button";
+
+const Loud = styled.div`
+  background: var(--bone);
+  color: var(--on-bone);
+  padding: 4px 16px;
+  display: flex;
+  justify-content: center;
+  align-items: center;
+  gap: 16px;
+  flex: none;
+  font-weight: 650;
+  button {
+    color: var(--on-bone);
+    border-color: var(--on-bone);
+    min-height: 32px;
+  }
+`;
+
+/** Said on every page while somebody holds slots by hand: they go over everything. */
+export function HeldNotice() {
+  const held = useLivePart((state) => state?.held ?? []);
+  if (!held.length) return null;
+  const [first] = held;
+  const more = held.length > 1 ? ` and ${held.length - 1} more` : "";
+  return (
+    <Loud role="alert">
+      Slot {first!.slot} of universe {first!.universe} is held at {first!.value}
+      {more} by hand, over everything.
+      <Button
+        data-variant="small"
+        onPress={() => held.forEach(({ universe, slot }) => act({ do: "hold-slot", universe, slot }))}
+      >
+        Let go
+      </Button>
+    </Loud>
+  );
+}
