@@ -48,14 +48,19 @@ def test_every_route_is_read_from_its_own_line(numbers, more, to):
 @pytest.mark.parametrize(
     ("line", "said"),
     [
-        ("", "is no route"), ("1–8", "is no route"), ("1–8 to node.example", "is no address"), ("1–8 to 300.1.1.1", "is no address"),
-        ("1–8 to 239.255.0.1", "write multicast"), ("1–8 to 255.255.255.255", "write broadcast"), ("1–8 to 0.0.0.0", "not the address"),
-        ("1–8, 5 to 192.0.2.20", "universe 5 stands twice"), ("8–1 to 192.0.2.20", "lower one first"), ("0 to 192.0.2.20", "1 to 63999"),
+        ("", "is no route"), ("1–8", "is no route"), ("1–8 to node.example", "is no address"),
+        ("1–8 to 300.1.1.1", "is no address"),
+        ("1–8 to 239.255.0.1", "write multicast"), ("1–8 to 255.255.255.255", "write broadcast"),
+        ("1–8 to 0.0.0.0", "not the address"),
+        ("1–8, 5 to 192.0.2.20", "universe 5 stands twice"), ("8–1 to 192.0.2.20", "lower one first"),
+        ("0 to 192.0.2.20", "1 to 63999"),
         ("eight to 192.0.2.20", "no universe"), ("1 to broadcast as E1.31", "not sent by broadcast"),
         ("1 to multicast as Art-Net", "not sent by multicast"), ("1 to 192.0.2.20 loudly", "'loudly' is not understood"),
-        ("1 to 192.0.2.20 priority 300", "200"), ("1 to 192.0.2.20 90 Hz", "44"), ("40000 to 192.0.2.20 as Art-Net", "out of range"),
+        ("1 to 192.0.2.20 priority 300", "200"), ("1 to 192.0.2.20 90 Hz", "44"),
+        ("40000 to 192.0.2.20 as Art-Net", "out of range"),
         ("1–9 to 192.0.2.20 from 63999", "out of range"), ("1 to 192.0.2.20 from 0", "out of range"),
-        ("1–8 to 192.0.2.20 sync 5", "cannot synchronise"), ("1 to simulator:99", "its own address"), ("1 to 192.0.2.20:99999", "65535"),
+        ("1–8 to 192.0.2.20 sync 5", "cannot synchronise"), ("1 to simulator:99", "its own address"),
+        ("1 to 192.0.2.20:99999", "65535"),
         (f"{', '.join(str(2 * n + 1) for n in range(65))} to 192.0.2.20", "too many"),
     ],
 )  # fmt: skip
@@ -72,7 +77,7 @@ def test_what_is_no_route_is_refused_with_what_to_do(line, said):
          "Universes 1–8 will be sent as E1.31 to 192.0.2.20, UDP port 5568"),
         ("3 to multicast over eth0, always", "Universe 3 goes by multicast to all that listen for them as E1.31, over eth0",
          "to every device on the network that listens for it (multicast, from 239.255.0.1 on) over eth0"),
-        ("all to broadcast, sync", "All universes go by broadcast to everything on the network as Art-Net, shown together by ArtSync",
+        ("all to broadcast, sync", "go by broadcast to everything on the network as Art-Net, shown together by ArtSync",
          "whether it wants it or not (broadcast)"),
         ("all to 192.0.2.20:7000 from 9 sync 7000", "port 7000, as E1.31, numbered from 9 there, priority 100, shown together by "
          "universe 7000", "UDP port 7000"),

@@ -1,4 +1,4 @@
-"""What is heard: nodes, sources, rivals; bounded whatever others send; and asked for on this machine alone unless a user says so."""
+"""What is heard: nodes, sources, rivals; bounded whatever others send; on this machine alone unless a user says so."""
 
 import random
 import socket

@@ -72,7 +72,11 @@ export function MasterTools() {
       <State
         data-wrong={(sending && state.words.wrong) || undefined}
         data-variant="plain"
-        aria-label={sending ? `Output: ${state.words.text}` : "Output: not connected"}
+        aria-label={
+          !sending
+            ? "Output: Not connected"
+            : `Output: ${state.words.text}${state.words.wrong ? "" : ` ${state.rate} Hz`}`
+        }
         onPress={() => desk.showOutput(sending ? state.words.tab : "health")}
       >
         <span role="status">

@@ -58,7 +58,7 @@ export function HealthPanel() {
   const budget = 1000 / health.rate;
   return (
     <Split>
-      <section aria-label="Engine">
+      <section aria-label="Engine" tabIndex={0}>
         <LastMinute minute={health.minute} budget={budget} />
         <Facts>
           <dt>Frames</dt>

@@ -70,7 +70,7 @@ export function RouteRow({ route, state, onToggle, onForm }: Props) {
         data-variant="small"
         isSelected={route.on}
         onChange={onToggle}
-        aria-label={`Send: ${route.line}`}
+        aria-label={`Send: ${route.line}, ${route.on ? "On" : "Off"}`}
       >
         {route.on ? "On" : "Off"}
       </Toggle>

@@ -1,0 +1,146 @@
+"""The Output view by mouse and keyboard: a route from a found node, its failure and return, slots, health."""
+
+import pytest
+
+from tests.browser.test_access import bare, findings  # noqa: F401
+from tests.waiting import until
+
+
+@pytest.fixture
+def output(page):
+    page.get_by_role("tab", name="Output", exact=True).click()
+    return page
+
+
+def open_part(page, name):
+    page.get_by_role("tab", name=name, exact=True).click()
+
+
+def test_a_found_node_gets_a_route_fails_and_comes_back(output, demo):
+    page = output
+    open_part(page, "Routes")
+    page.get_by_role("button", name="Make a route to Simulated Art-Net").click()
+    route = page.get_by_role("listitem", name="1–16 to simulator as Art-Net")
+    route.get_by_role("button", name="Send: 1–16 to simulator").click()
+    route.get_by_text("packets/s").wait_for()
+    until(lambda: demo.node_universes("Art-Net").get(1, {}).get("packets", 0) > 20, 5)
+    page.get_by_text("has a route").wait_for()
+
+    open_part(page, "Simulators")
+    node = page.get_by_role("region", name="Simulated Art-Net node")
+    node.get_by_text("receiving", exact=True).first.wait_for()
+    node.get_by_role("button", name="Unplug it").click()
+    page.get_by_role("button", name="Output: Route failed").click()
+    page.get_by_text("nobody listens there. Start the node").wait_for()
+
+    open_part(page, "Simulators")
+    node.get_by_role("button", name="Unplugged").click()
+    page.get_by_role("button", name="Output: Sending 44 Hz").click()
+    events = page.get_by_role("region", name="Events")
+    events.get_by_text("The route to simulator is back.").wait_for()
+    events.get_by_text("The route to simulator failed: 127.0.0.3").wait_for()
+
+    open_part(page, "Routes")
+    route.get_by_role("button", name="1–16 to simulator as Art-Net: more").click()
+    page.get_by_role("menuitem", name="Delete").click()
+    route.wait_for(state="detached")
+    page.get_by_role("button", name="Undo").click()
+    route.wait_for()
+    page.get_by_role("button", name="Redo").click()
+    route.wait_for(state="detached")
+
+
+def test_what_leaves_this_machine_is_said_before_and_can_be_left(output, demo):
+    page = output
+    open_part(page, "Routes")
+    line = page.get_by_role("textbox", name="New route")
+    line.fill("1–8, 5 to 192.0.2.20")
+    line.press("Enter")
+    page.get_by_text("Universe 5 stands twice in '1–8, 5': leave one of them out.").wait_for()
+    line.fill("1–8 to 192.0.2.20")
+    line.press("Enter")
+    route = page.get_by_role("listitem", name="1–8 to 192.0.2.20 as E1.31")
+    route.get_by_role("button", name="Send:").click()
+    asked = page.get_by_role("dialog", name="Send to 192.0.2.20?")
+    asked.get_by_text("Universes 1–8 will be sent as E1.31 to 192.0.2.20, UDP port 5568").wait_for()
+    asked.get_by_role("button", name="Leave it off").click()
+    assert route.get_by_role("button", name="Send:").text_content() == "Off"
+
+    route.get_by_role("button", name="Change 1–8").click()
+    typed = route.get_by_role("textbox")
+    typed.fill("1–8 to 127.0.0.9:7000, priority 300")
+    typed.press("Enter")
+    route.get_by_text("200").wait_for()
+    typed.fill("1–8 to 127.0.0.9:7000, priority 120")
+    typed.press("Enter")
+    changed = page.get_by_role("listitem", name="1–8 to 127.0.0.9:7000 as E1.31, priority 120")
+    changed.get_by_role("button", name="more").click()
+    page.get_by_role("menuitem", name="All its fields").click()
+    form = page.get_by_role("dialog", name="A route")
+    form.get_by_label("The first is numbered there").fill("101")
+    form.get_by_text("Every frame, also when nothing changes").click()
+    form.get_by_role("button", name="Keep").click()
+    page.get_by_role("listitem", name="from 101, priority 120, always").get_by_role("button", name="more").click()
+    page.get_by_role("menuitem", name="Delete").click()
+    page.get_by_text("127.0.0.9").first.wait_for(state="detached")
+
+
+def test_without_a_route_the_bar_and_the_rig_say_so(output):
+    page = output
+    open_part(page, "Routes")
+    switch = page.get_by_role("button", name="Send: all to simulator")
+    switch.click()
+    page.get_by_role("button", name="Output: No output").wait_for()
+    page.get_by_text("Universes 1–11 of the rig go nowhere").wait_for()
+    switch.click()
+    page.get_by_role("button", name="Output: Sending 44 Hz").wait_for()
+
+
+def test_slots_by_fixture_are_found_compared_and_held_over_everything(output, demo):
+    page = output
+    page.get_by_role("img", name="Slots of universe 1, live").wait_for()
+    page.get_by_role("textbox", name="Find a fixture").fill("601")
+    page.get_by_role("img", name="Slots of universe 3, live").wait_for()
+    page.get_by_role("button", name="Beside it").click()
+    page.get_by_role("option", name="1, ").first.click()
+    page.get_by_role("button", name="Compare with").click()
+    page.get_by_role("option", name="the E1.31 node").click()
+    page.get_by_role("button", name="Values").click()
+    page.get_by_role("option", name="hexadecimal").click()
+    page.get_by_role("img", name="Slots of universe 1, live").click(position={"x": 10, "y": 45})
+    page.get_by_text("Slot 1 of universe 1: 101 Rear spot, pan").wait_for()
+    page.get_by_role("button", name="Blackout").click()
+    slot = page.get_by_role("group", name="Hold a slot").get_by_role("textbox", name="Slot")
+    slot.fill("5")
+    slot.press("Enter")
+    until(lambda: demo.universe(1)["slots"][4] == 0, 5)
+    hold = page.get_by_role("button", name="Hold while pressed")
+    box = hold.bounding_box()
+    page.mouse.move(box["x"] + 10, box["y"] + 10)
+    page.mouse.down()
+    page.get_by_role("alert").get_by_text("Slot 5 of universe 1 is held at 255 by hand, over everything.").wait_for()
+    page.get_by_role("button", name="Output: Slot held").wait_for()
+    until(lambda: demo.universe(1)["slots"][4] == 255, 5)
+    page.mouse.up()
+    until(lambda: demo.universe(1)["slots"][4] == 0, 5)
+    page.get_by_role("button", name="Blackout").click()
+    page.get_by_role("button", name="Output: Sending 44 Hz").wait_for()
+
+
+def test_health_says_what_the_time_goes_to_and_events_are_saved(output):
+    page = output
+    open_part(page, "Health")
+    page.get_by_role("img", name="Longest frame of the last minute").wait_for()
+    page.get_by_role("grid", name="Processes").get_by_role("row", name="engine").wait_for()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save all of it").click()
+    assert "Connected to the engine." in download.value.path().read_text()
+
+
+@pytest.mark.parametrize("part", ["Slots", "Routes", "Simulators", "Health"])
+def test_axe_finds_nothing_in_any_part(bare, part):  # noqa: F811
+    page = bare(1024, 768)
+    page.get_by_role("tab", name="Output", exact=True).click()
+    open_part(page, part)
+    page.get_by_role("tabpanel", name=part).locator(":scope > *").first.wait_for()
+    assert findings(page) == []
