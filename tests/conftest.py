@@ -8,7 +8,10 @@ import pytest
 from hypothesis import settings
 
 from zarabanda import wire
+from zarabanda.network_settings import HERE_ONLY
 from zarabanda.tools.running import started
+
+os.environ[HERE_ONLY] = "1"  # no test sends anywhere but to this machine
 
 # the same examples on every run of all checks; new ones are looked for while developing. A busy machine sets no deadline
 settings.register_profile("all checks", derandomize=True, deadline=None)

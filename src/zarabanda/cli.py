@@ -46,13 +46,17 @@ PriorityOption = Annotated[
     typer.Option(help="E1.31 priority of all that is sent, instead of each route's: a lower one stands by for another machine.",
                  min=0, max=200),
 ]  # fmt: skip
+HereOption = Annotated[bool, typer.Option(help="Send to this machine alone, whatever was agreed to: to work beside a show.")]
 SourceOption = Annotated[str, typer.Option(help="Name that receivers of E1.31 see.")]
 RateOption = Annotated[float, typer.Option(help="Frames per second.", min=20, max=44)]
 
 
-def _serve(settings: Settings, demo: bool, browse: bool) -> None:
+def _serve(settings: Settings, demo: bool, browse: bool, here_only: bool) -> None:
+    from zarabanda import network_settings
     from zarabanda.supervisor import Supervisor
 
+    if here_only:
+        os.environ[network_settings.HERE_ONLY] = "1"
     supervisor = Supervisor(settings)
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, lambda *_: supervisor.stop())
@@ -99,12 +103,13 @@ def demo(
     artnet_port: ArtnetPortOption = None,
     priority: PriorityOption = None,
     source_name: SourceOption = "Zarabanda",
+    here_only: HereOption = False,
     browser: Annotated[bool, typer.Option(help="Open a browser.")] = True,
 ) -> None:
     """Run the demo show "Salt Light", with simulated nodes on this machine."""
     ports = node_port, _artnet_port(artnet_port, node_port)
     settings = Settings(data, host, port, access_code, node, *ports, rate, tuple(allow_host or ()), priority, source_name)
-    _serve(settings, True, browser)
+    _serve(settings, True, browser, here_only)
 
 
 @app.command()
@@ -120,11 +125,12 @@ def serve(
     artnet_port: ArtnetPortOption = None,
     priority: PriorityOption = None,
     source_name: SourceOption = "Zarabanda",
+    here_only: HereOption = False,
 ) -> None:
     """Run a show of your own; an empty folder begins a new one."""
     ports = node_port, _artnet_port(artnet_port, node_port)
     settings = Settings(data, host, port, access_code, node, *ports, rate, tuple(allow_host or ()), priority, source_name)
-    _serve(settings, False, False)
+    _serve(settings, False, False, here_only)
 
 
 @app.command("node")

@@ -9,9 +9,12 @@ from pathlib import Path
 
 import msgspec
 
+from zarabanda.errors import InUse
 from zarabanda.kept_file import put_aside
 
 FILE = "network.json"
+HERE_ONLY = "ZARABANDA_HERE_ONLY"
+"""In the environment: nothing leaves this machine, whatever was agreed to. Set by `--here-only`, and by all our own tools."""
 
 
 class NetworkSettings(msgspec.Struct, frozen=True):
@@ -39,9 +42,18 @@ def is_here(address: str) -> bool:
         return False
 
 
+def here_only() -> bool:
+    """Whether nothing may leave this machine, whatever was agreed to."""
+    return bool(os.environ.get(HERE_ONLY))
+
+
 def read(data: Path, told: Callable[[str], None] = lambda text: None) -> NetworkSettings:
     """Of a data folder. A file that cannot be read is put aside: then nothing is allowed, and `told` says so."""
-    path = data / FILE
+    kept = _kept(data / FILE, told)
+    return msgspec.structs.replace(kept, allowed=[], look_on="") if here_only() else kept
+
+
+def _kept(path: Path, told: Callable[[str], None]) -> NetworkSettings:
     try:
         return msgspec.json.decode(path.read_bytes(), type=NetworkSettings)
     except FileNotFoundError:
@@ -56,7 +68,9 @@ def read(data: Path, told: Callable[[str], None] = lambda text: None) -> Network
 
 
 def write(data: Path, settings: NetworkSettings) -> None:
-    """Keep them. Raises OSError where they cannot be."""
+    """Keep them. Raises OSError where they cannot be, ZarabandaError where nothing may leave this machine."""
+    if here_only() and (settings.allowed or settings.look_on):
+        raise InUse("Zarabanda was started with --here-only: nothing leaves this machine. Start it without, to send elsewhere.")
     fresh = data / f"{FILE}.new"
     fresh.write_bytes(msgspec.json.format(msgspec.json.encode(settings)))
     os.replace(fresh, data / FILE)

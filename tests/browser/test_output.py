@@ -130,7 +130,7 @@ def test_slots_by_fixture_are_found_compared_and_held_over_everything(output, de
 def test_health_says_what_the_time_goes_to_and_events_are_saved(output):
     page = output
     open_part(page, "Health")
-    page.get_by_role("img", name="Longest frame of the last minute").wait_for()
+    page.get_by_role("img", name="Longest frame").wait_for()
     page.get_by_role("grid", name="Processes").get_by_role("row", name="engine").wait_for()
     with page.expect_download() as download:
         page.get_by_role("link", name="Save all of it").click()

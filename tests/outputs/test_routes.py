@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.outputs.surroundings import SIMULATORS, Machine, route
-from zarabanda.network_settings import NetworkSettings, allow, read, write
+from zarabanda.errors import ZarabandaError
+from zarabanda.network_settings import HERE_ONLY, NetworkSettings, allow, read, write
 from zarabanda.outputs.pacing import KEEP_ALIVE_S, REPEATS, Pace
 from zarabanda.protocols.artnet import Dmx, Sync
 from zarabanda.protocols.e131 import DataPacket, DiscoveryPacket, SyncPacket
@@ -263,7 +264,10 @@ def test_a_route_that_cannot_be_opened_is_tried_again():
     assert len(machine.sent) == 2
 
 
-def test_what_was_agreed_to_belongs_to_the_machine_and_survives(tmp_path):
+def test_what_was_agreed_to_belongs_to_the_machine_and_survives(tmp_path, monkeypatch):
+    with pytest.raises(ZarabandaError, match="--here-only"):
+        allow(tmp_path, "192.0.2.20")
+    monkeypatch.delenv(HERE_ONLY)
     assert read(tmp_path) == NetworkSettings()
     allow(tmp_path, "192.0.2.20")
     allow(tmp_path, "192.0.2.20")
@@ -271,6 +275,8 @@ def test_what_was_agreed_to_belongs_to_the_machine_and_survives(tmp_path):
     assert read(tmp_path).allowed == ["192.0.2.20"]
     write(tmp_path, NetworkSettings(allowed=["multicast over eth0"], listen=False))
     assert [read(tmp_path).allows(one) for one in ("multicast over eth0", "192.0.2.20", "127.1.2.3")] == [True, False, True]
+    monkeypatch.setenv(HERE_ONLY, "1")
+    assert (read(tmp_path).allowed, read(tmp_path).listen) == ([], False)
     (tmp_path / "network.json").write_text("{")
     told = []
     assert read(tmp_path, told.append) == NetworkSettings()

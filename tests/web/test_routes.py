@@ -18,6 +18,7 @@ INTERFACES = [Interface("lo", "127.0.0.1"), Interface("eth0", "192.0.2.2", "192.
 @pytest.fixture(autouse=True)
 def machine(monkeypatch):
     monkeypatch.setattr(resource, "interfaces", lambda: INTERFACES)
+    monkeypatch.delenv(network_settings.HERE_ONLY)  # there is no engine that could send
 
 
 def routes(client):

@@ -11,8 +11,13 @@ const Loud = styled.div`
   justify-content: center;
   align-items: center;
   gap: 16px;
-  flex: none;
   font-weight: 650;
+  /* over the stage: what is pressed meanwhile stays where it is */
+  position: fixed;
+  top: 52px;
+  left: 0;
+  right: 0;
+  z-index: 50;
   button {
     color: var(--on-bone);
     border-color: var(--on-bone);

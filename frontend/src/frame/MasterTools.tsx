@@ -29,6 +29,13 @@ const Number = styled.span`
 `;
 const State = styled(Button)`
   @media (max-width: 1180px) {
+    && {
+      padding: 0 6px;
+      white-space: normal;
+      line-height: 1.1;
+      max-width: 76px;
+      text-align: left;
+    }
     .word {
       display: none;
     }

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import re
 import signal
 import subprocess
@@ -12,6 +13,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from zarabanda.errors import ZarabandaError
+from zarabanda.network_settings import HERE_ONLY
 
 
 @dataclass(frozen=True)
@@ -25,11 +27,16 @@ class Running:
 
 @contextmanager
 def started(data: Path, command: str = "demo", *options: str) -> Iterator[Running]:
-    """Run `zarabanda demo` (or serve) on a data folder until the block ends; ready when the page answers."""
+    """Run `zarabanda demo` (or serve) on a data folder until the block ends; ready when the page answers.
+
+    Nothing that it is told lets it send anywhere but to this machine.
+    """
     line = [sys.executable, "-m", "zarabanda", command, "--data", str(data), "--port", "0", *options]
     if command == "demo":
         line.append("--no-browser")
-    process = subprocess.Popen(line, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+    process = subprocess.Popen(
+        line, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, env={**os.environ, HERE_ONLY: "1"}
+    )
     try:
         assert process.stdout is not None
         said = ""

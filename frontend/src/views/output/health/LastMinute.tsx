@@ -47,7 +47,7 @@ export function LastMinute({ minute, budget }: { minute: Second[]; budget: numbe
       if (bar.late) context.fillRect(bar.x, 0, bar.width, LATE_PX);
     }
   }, [minute, budget]);
-  const words = `Longest frame of the last minute ${worst.toFixed(1)} ms of ${budget.toFixed(1)}; ${late} late`;
+  const words = `Longest frame ${worst.toFixed(1)} ms of ${budget.toFixed(1)}; ${late} late`;
   return (
     <Picture>
       <canvas ref={canvas} role="img" aria-label={words} />

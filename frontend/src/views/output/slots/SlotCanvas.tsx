@@ -45,6 +45,8 @@ export function SlotCanvas(props: Props) {
   }, []);
   useEffect(() => {
     sent.current = [];
+  }, [universe]);
+  useEffect(() => {
     const element = canvas.current!;
     const context = element.getContext("2d")!;
     const style = getComputedStyle(element);

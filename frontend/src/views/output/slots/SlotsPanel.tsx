@@ -149,6 +149,8 @@ export function SlotsPanel() {
             value={against}
             onChange={(key) => setAgainst(String(key))}
           />
+        </div>
+        <div>
           <TextField
             label="Find a fixture"
             hideLabel
@@ -156,8 +158,6 @@ export function SlotsPanel() {
             value={words}
             onChange={find}
           />
-        </div>
-        <div>
           <Told aria-live="polite">
             Slot {at.slot} of universe {at.universe}: {ownerOf(fixtures, at.slot)}
           </Told>

@@ -22,6 +22,8 @@ const VALUE = '14px "Atkinson Hyperlegible Mono Variable", monospace';
 const NUMBER = '12px "Atkinson Hyperlegible Mono Variable", monospace';
 const NARROW_PX = 20;
 const NUMBERED_PX = 34;
+/** Room for what a node says, above the value. */
+const DIFFERENCE_PX = 42;
 
 /** Draw the slots of a universe. */
 export function paintSlots(context: CanvasRenderingContext2D, look: Look, now: SlotsShown, width: number) {
@@ -62,7 +64,8 @@ export function paintSlots(context: CanvasRenderingContext2D, look: Look, now: S
     context.fillStyle = held ? ink : look.quiet;
     if (name) {
       context.font = SMALL;
-      context.fillText(clipped(context, name, cell - 6), x + 2, y + 14);
+      const room = differs?.has(slot - 1) ? cell - DIFFERENCE_PX : cell - 6;
+      context.fillText(clipped(context, name, room), x + 2, y + 14);
       context.font = NUMBER;
       context.fillText(String(slot), x + 2, y + row - 9);
     } else if (cell >= NUMBERED_PX) {

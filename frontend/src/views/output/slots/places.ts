@@ -35,7 +35,7 @@ const SLOTS = 512;
 const FREE_ROW_PX = 34;
 const FIXTURE_ROW_PX = 38;
 const HEADING_PX = 26;
-const NAMED_PX = 84;
+const NAMED_PX = 94;
 const GAP_PX = 6;
 
 /** The fixture that a slot (1…512) belongs to. */
@@ -120,10 +120,13 @@ export function isFound(fixture: SlotFixture | null, words: string): boolean {
   return `${fixture.number} ${fixture.name} ${fixture.mode}`.toLowerCase().includes(asked);
 }
 
+/** So many frames must be there before anything is said to differ: a node is asked once a second. */
+const ENOUGH_FRAMES = 30;
+
 /** Slots (from 0 on) where a node says something that was not sent in the frames before. */
 export function differing(sent: readonly Uint8Array[], got: ArrayLike<number>): Set<number> {
   const found = new Set<number>();
-  if (!sent.length) return found;
+  if (sent.length < ENOUGH_FRAMES) return found;
   for (let slot = 0; slot < Math.min(SLOTS, got.length); slot++) {
     let low = 255;
     let high = 0;
