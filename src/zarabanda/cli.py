@@ -270,11 +270,17 @@ def bench(
     busy: Annotated[bool, typer.Option(help="Also 60 running effects, and 30 sheets of moving claims.")] = False,
     live: Annotated[bool, typer.Option(help="Also run the demo and measure jitter and reaction at the node.")] = False,
     load: Annotated[bool, typer.Option(help="Also run the demo while it is edited, and with 60 pages open.")] = False,
+    output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda.tools import bench as benches
-    from zarabanda.tools import bench_live, bench_load
+    from zarabanda.tools import bench_live, bench_load, bench_output
 
+    if output:
+        for protocol, beside in (("E1.31", False), ("Art-Net", False), ("E1.31", True)):
+            measured = bench_output.measure((universes or [512])[0], protocol, seconds, beside=beside)
+            print(json.dumps(measured) if as_json else bench_output.as_text(measured), flush=True)
+        return
     swept = benches.sweep(layers, seconds) if sweep else None
     results = swept["frames"] if swept else [benches.frames(count, layers, seconds) for count in (universes or [64])]
     report: dict[str, Any] = {"frames": results}

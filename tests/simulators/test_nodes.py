@@ -1,7 +1,9 @@
 """Simulated nodes: who holds a universe, what waits to be shown together, and how they misbehave when they are told to."""
 
 import contextlib
+import random
 import socket
+import time
 
 import pytest
 
@@ -10,6 +12,7 @@ from tests.waiting import until
 from zarabanda import wire
 from zarabanda.errors import ZarabandaError
 from zarabanda.protocols import artnet, e131
+from zarabanda.protocols.faults import MOST_KINDS
 from zarabanda.simulators.artnet_node import ArtnetNode
 from zarabanda.simulators.e131_node import E131Node
 from zarabanda.simulators.node import Faults
@@ -135,6 +138,25 @@ def test_it_loses_and_delays_what_it_is_told_to(node):
     assert node.status()["name"] == "Señor nodo"
     with pytest.raises(ZarabandaError, match="0 to 100 %"):
         node.misbehave(Faults(drop=2))
+
+
+def test_ten_thousand_hostile_packets_are_counted_by_kind_and_stop_nothing(node, artnet_node):
+    chance = random.Random(7)
+    good = [a_data_packet(), a_dmx(1), artnet.sync_packet(), e131.sync_packet(7, bytes(16), 1), bytes(700)]
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as sender:
+        for n in range(10_000):
+            data = bytearray(chance.choice(good))[: chance.randrange(0, 700)]
+            for _ in range(chance.randrange(0, 6) if data else 0):
+                data[chance.randrange(len(data))] = chance.randrange(256)
+            sender.sendto(data, (node, artnet_node)[n % 2].address)
+            if n % 200 == 0:
+                time.sleep(0)  # let them read
+        for receiver, packet in ((node, a_data_packet(9)), (artnet_node, a_dmx(2))):
+            until(lambda: sender.sendto(packet, receiver.address) and receiver.slots(9 if receiver is node else 2) == SLOTS, 10)  # noqa: B023
+    for receiver in (node, artnet_node):
+        status = receiver.status()
+        assert 3 <= len(status["faults"]) <= MOST_KINDS + 1
+        assert status["bad"] == sum(status["faults"].values()) > 1000
 
 
 def test_a_taken_port_is_told(node):

@@ -2489,7 +2489,8 @@ export interface components {
         };
         /**
          * NodeView
-         * @description A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else.
+         * @description A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else;
+         *     faults: packets that could not be decoded, by what was wrong.
          */
         NodeView: {
             /** Bad */
@@ -2500,6 +2501,10 @@ export interface components {
             delay_ms: number;
             /** Drop */
             drop: number;
+            /** Faults */
+            faults: {
+                [key: string]: number;
+            };
             /** Host */
             host: string;
             /** Last Bad */

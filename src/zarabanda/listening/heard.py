@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass, field
 
 import msgspec
@@ -10,8 +9,9 @@ import msgspec
 from zarabanda.protocols import artnet, e131
 from zarabanda.protocols.artnet import PollReply
 from zarabanda.protocols.e131 import DataPacket, DiscoveryPacket
+from zarabanda.protocols.faults import FaultCounts
 
-MOST_NODES, MOST_SOURCES, MOST_STREAMS, MOST_KINDS = 500, 500, 20_000, 40
+MOST_NODES, MOST_SOURCES, MOST_STREAMS = 500, 500, 20_000
 SILENT_S = 3 * artnet.POLL_EVERY_S + 1
 """A node that has left three polls unanswered is silent."""
 FORGOTTEN_S = 300.0
@@ -93,7 +93,7 @@ class Heard:
         self._nodes: dict[str, _Node] = {}
         self._sources: dict[bytes, _Source] = {}
         self._streams: dict[tuple[bytes, int], _Stream] = {}
-        self._faults: dict[str, int] = {}
+        self._faults = FaultCounts()
         self.skipped = 0
 
     def take(self, protocol: str, data: bytes, sender: str, now: float, own: bytes = b"") -> None:
@@ -101,9 +101,7 @@ class Heard:
         try:
             packet = e131.decode(data) if protocol == "E1.31" else artnet.decode(data)
         except ValueError as error:
-            kind = f"{protocol}: {re.sub(r'(0x)?[0-9a-f]*[0-9][0-9a-f]*', '…', str(error))}"
-            if kind in self._faults or len(self._faults) < MOST_KINDS:
-                self._faults[kind] = self._faults.get(kind, 0) + 1
+            self._faults.count(f"{protocol}: {error}")
             return
         match packet:
             case PollReply():
@@ -158,7 +156,7 @@ class Heard:
                 )
                 for cid, one in self._sources.items()
             ],
-            streams=self._by_source(), faults=dict(self._faults), skipped=self.skipped,
+            streams=self._by_source(), faults=dict(self._faults.by_kind), skipped=self.skipped,
         )  # fmt: skip
 
     def _by_source(self) -> list[StreamHeard]:

@@ -166,8 +166,8 @@ class Second(msgspec.Struct, frozen=True):
 
 
 class RouteState(msgspec.Struct, frozen=True):
-    """How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that the system
-    had no room for; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute."""
+    """How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that did
+    not go out in their frame; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute."""
 
     id: int
     protocol: str

@@ -3,30 +3,24 @@
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zarabanda.protocols import artnet
 
-from .sender import RouteSender, Stream
-from .sockets import Address
+from .sender import RouteSender
 
 
 class ArtnetSender(RouteSender):
     """A route of Art-Net. A stream just stops: Art-Net knows no packet that ends one."""
 
-    def highest(self) -> int:
-        return artnet.MOST_PORT_ADDRESSES - 1
+    lowest, highest = 0, artnet.MOST_PORT_ADDRESSES - 1
+    slots_at, sequence_at = artnet.DMX_HEADER, artnet.SEQUENCE
 
-    def stream(self, number: int, address: Address) -> Stream:
-        packet = artnet.dmx_packet(number)
-        return Stream(number, packet, np.frombuffer(packet, np.uint8)[artnet.DMX_HEADER :], address)
+    def packet(self, number: int) -> bytearray:
+        return artnet.dmx_packet(number)
 
-    def count(self, stream: Stream) -> None:
-        sequence = artnet.next_sequence(int(self._sequences[stream.number]))
-        self._sequences[stream.number] = sequence
-        stream.packet[artnet.SEQUENCE] = sequence
+    def after(self, sequence: NDArray[np.uint8]) -> NDArray[np.uint8]:
+        return sequence % np.uint8(255) + np.uint8(1)  # 0 would say that it is not counted
 
     def sync(self) -> bytes | None:
         return artnet.sync_packet() if self.route.sync else None
-
-    def _lowest(self) -> int:
-        return 0

@@ -40,7 +40,7 @@ class Pace:
         self._next = max(self._next + self._period, now)
         return True
 
-    def due(self, data: NDArray[np.uint8], now: float) -> list[int]:
+    def due(self, data: NDArray[np.uint8], now: float) -> NDArray[np.int64]:
         """Rows of `data` (universes, 512) to be sent in this frame, which are then taken as sent."""
         changed = (data != self._last).any(axis=1) | (self._repeats < 0)
         self._repeats = np.where(changed, 0, self._repeats + 1)
@@ -49,5 +49,8 @@ class Pace:
             due[:] = True
         self._last[changed] = data[changed]
         self._sent_at[due] = now
-        rows: list[int] = np.flatnonzero(due).tolist()
-        return rows
+        return np.flatnonzero(due)
+
+    def not_sent(self, rows: NDArray[np.int64]) -> None:
+        """These rows could not be sent: they are due in the next frame."""
+        self._repeats[rows] = -1

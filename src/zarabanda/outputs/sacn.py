@@ -3,37 +3,35 @@
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zarabanda.protocols import e131
 
-from .sender import RouteSender, Stream
-from .sockets import Address
+from .sender import RouteSender
 
 
 class SacnSender(RouteSender):
     """A route of E1.31."""
 
-    def highest(self) -> int:
-        return e131.MOST_UNIVERSES - 1
+    lowest, highest = 1, e131.MOST_UNIVERSES - 1
+    slots_at, sequence_at = e131.SLOTS, e131.SEQUENCE
 
-    def stream(self, number: int, address: Address) -> Stream:
-        packet = e131.data_packet(number, self.source.cid, self.source.name, self.priority, self.route.sync)
-        return Stream(number, packet, np.frombuffer(packet, np.uint8)[e131.SLOTS :], address)
+    def packet(self, number: int) -> bytearray:
+        return e131.data_packet(number, self.source.cid, self.source.name, self.priority, self.route.sync)
 
-    def count(self, stream: Stream) -> None:
-        stream.packet[e131.SEQUENCE] = self._next(stream.number)
-
-    def _next(self, number: int) -> int:
-        sequence = int(self._sequences[number])
-        self._sequences[number] = (sequence + 1) & 255
-        return sequence
+    def after(self, sequence: NDArray[np.uint8]) -> NDArray[np.uint8]:
+        return sequence + np.uint8(1)
 
     def sync(self) -> bytes | None:
-        """Counted apart from data of the same universe: nothing carries data and synchronises (E1.31, 6.3.3.1)."""
-        if not self.route.sync:
+        """Counted apart from data: a universe that synchronises carries none (E1.31, 6.3.3.1)."""
+        sync = self.route.sync
+        if not sync:
             return None
-        return e131.sync_packet(self.route.sync, self.source.cid, self._next(self.route.sync))
+        sequence = self._sequences[sync : sync + 1]
+        sequence[:] = self.after(sequence)
+        return e131.sync_packet(sync, self.source.cid, int(sequence[0]))
 
-    def end(self, stream: Stream) -> bool:
-        stream.packet[e131.OPTIONS] = e131.TERMINATED
-        return True
+    def ending(self, number: int) -> bytearray | None:
+        packet = self.packet(number)
+        packet[e131.OPTIONS] = e131.TERMINATED
+        return packet

@@ -24,16 +24,6 @@ _FAILED_FOR_S = 2.0
 _COUNTED_S = 60.0
 
 
-@dataclass
-class Stream:
-    """The packet of one universe. number: what it is called there; slots: where its values are in the packet."""
-
-    number: int
-    packet: bytearray
-    slots: NDArray[np.uint8]
-    address: Address
-
-
 @dataclass(frozen=True)
 class Source:
     """Who we are to others. cid: 16 bytes; priority: instead of that of every route, None: theirs."""
@@ -46,8 +36,16 @@ class Source:
 class RouteSender(ABC):
     """Sends what a route carries. Never blocks, never raises: troubles are counted.
 
-    sequences: (64000,) by number there, kept by the caller, so that streams go on after a restart; addresses: of a universe.
+    sequences: (64000,) the last sequence number of each universe, by its number there; kept by the caller, so that streams go
+    on after a restart; address: of a universe, by its number there.
     """
+
+    lowest: int
+    highest: int
+    """Numbers that universes can have there."""
+    slots_at: int
+    sequence_at: int
+    """Offsets into a packet."""
 
     def __init__(
         self, route: RoutePart, source: Source, wire: Wire, address: Callable[[int], Address], sequences: NDArray[np.uint8]
@@ -56,9 +54,13 @@ class RouteSender(ABC):
         self._address, self._sequences = address, sequences
         self._pace = Pace(route.rate, route.always)
         self._universes: Sequence[int] | None = None
-        self._rows = np.zeros(0, np.int64)
-        self._streams: list[Stream] = []
-        self._ending: dict[int, tuple[Stream, int]] = {}
+        self._rows = self._numbers = np.zeros(0, np.int64)
+        self.numbers: list[int] = []
+        """The universes that it sends, by their numbers there."""
+        self._packets = np.zeros((0, 0), np.uint8)
+        self._views: list[memoryview] = []
+        self._addresses: list[Address] = []
+        self._ending: dict[int, int] = {}
         self.packets, self.errors, self.drops = 0, 0, 0
         self.last_error = ""
         self._failed_at = self._sent_at = float("-inf")
@@ -68,24 +70,20 @@ class RouteSender(ABC):
     # what a protocol says
 
     @abstractmethod
-    def highest(self) -> int:
-        """The highest number of a universe there."""
+    def packet(self, number: int) -> bytearray:
+        """A packet for a universe of this number there, but for its sequence number and slots."""
 
     @abstractmethod
-    def stream(self, number: int, address: Address) -> Stream:
-        """A packet for a universe of this number there."""
-
-    @abstractmethod
-    def count(self, stream: Stream) -> None:
-        """Put the next sequence number into a packet."""
+    def after(self, sequence: NDArray[np.uint8]) -> NDArray[np.uint8]:
+        """The sequence numbers after these."""
 
     def sync(self) -> bytes | None:
         """What is sent after a frame so that receivers show it together."""
         return None
 
-    def end(self, stream: Stream) -> bool:
-        """Make a packet one that ends its stream; False where the protocol knows no such thing."""
-        return False
+    def ending(self, number: int) -> bytearray | None:
+        """A packet that ends a stream; None where the protocol knows no such thing."""
+        return None
 
     # sending
 
@@ -96,51 +94,69 @@ class RouteSender(ABC):
         self._universes = universes
         if not self._pace.is_due(now):
             return
-        sent = False
-        for row in self._pace.due(data[self._rows], now):
-            stream = self._streams[row]
-            stream.slots[:] = data[self._rows[row]]
-            if not self._transmit(stream, now):
-                break
-            sent = True
-        self._send_endings(now)
+        sent = self._send_due(data[self._rows], now)
+        for number in list(self._ending):
+            self._send_ending(number, now)
         packet = self.sync() if sent else None
         if packet is not None:
             self._out(packet, self._address(self.route.sync), now)
 
+    def _send_due(self, data: NDArray[np.uint8], now: float) -> int:
+        """Send the rows that are due; how many went out. What did not is due again in the next frame."""
+        due = self._pace.due(data, now)
+        numbers = self._numbers[due]
+        self._packets[due, self.slots_at :] = data[due]
+        sequences = self.after(self._sequences[numbers])
+        self._packets[due, self.sequence_at] = sequences
+        sent = 0
+        for row in due.tolist():
+            if not self._out(self._views[row], self._addresses[row], now):
+                self._pace.not_sent(due[sent:])
+                self.drops += len(due) - sent
+                break
+            sent += 1
+        self._sequences[numbers[:sent]] = sequences[:sent]
+        return sent
+
     def _lay(self, universes: Sequence[int]) -> None:
         """Other universes: those that are no longer there end, those that stay go on."""
-        before = {stream.number: row for row, stream in enumerate(self._streams)}
+        before = {number: row for row, number in enumerate(self.numbers)}
         carried = [(row, self.route.number_there(one)) for row, one in enumerate(universes) if self.route.carries(one)]
-        carried = [(row, number) for row, number in carried if self._lowest() <= number <= self.highest()]
-        old, self._streams = self._streams, []
-        for _, number in carried:
-            self._ending.pop(number, None)
-            self._streams.append(old[before[number]] if number in before else self.stream(number, self._address(number)))
+        carried = [(row, number) for row, number in carried if self.lowest <= number <= self.highest]
+        self.numbers = [number for _, number in carried]
+        self._numbers = np.array(self.numbers, np.int64)
         self._rows = np.array([row for row, _ in carried], np.int64)
-        self._pace.lay(np.array([before.get(number, -1) for _, number in carried], np.int64))
-        for number in before.keys() - {number for _, number in carried}:
-            if self.end(old[before[number]]):
-                self._ending[number] = old[before[number]], _ENDINGS
+        self._pace.lay(np.array([before.get(number, -1) for number in self.numbers], np.int64))
+        self._packets = np.array([np.frombuffer(self.packet(number), np.uint8) for number in self.numbers], np.uint8)
+        self._packets = self._packets.reshape(len(self.numbers), -1)
+        self._views = [memoryview(packet) for packet in self._packets]  # type: ignore[arg-type]  # an array is a buffer
+        self._addresses = [self._address(number) for number in self.numbers]
+        for number in self.numbers:
+            self._ending.pop(number, None)
+        for number in before.keys() - set(self.numbers):
+            self._ending[number] = _ENDINGS
 
-    def _lowest(self) -> int:
-        return 1
+    def _send_ending(self, number: int, now: float) -> None:
+        """One packet of a stream that ends, until there were three (E1.31, 6.2.6)."""
+        packet = self.ending(number)
+        if packet is not None:
+            sequence = self.after(self._sequences[number : number + 1])
+            packet[self.sequence_at] = int(sequence[0])
+            self._sequences[number] = sequence[0]
+            self._out(packet, self._address(number), now)
+        self._ending[number] -= 1
+        if not self._ending[number]:
+            del self._ending[number]
 
-    def _transmit(self, stream: Stream, now: float) -> bool:
-        self.count(stream)
-        return self._out(stream.packet, stream.address, now)
-
-    def _out(self, packet: bytes | bytearray, address: Address, now: float) -> bool:
+    def _out(self, packet: bytes | bytearray | memoryview, address: Address, now: float) -> bool:
         """Send one packet; False where no more need be tried in this frame."""
         try:
             self.wire.send(packet, address)
         except OSError as error:
-            if error.errno in _NO_ROOM:
-                self.drops += 1
-                return True
-            self.errors += 1
-            self.last_error, self._failed_at = why(error, address), now
-            return isinstance(error, ConnectionRefusedError)
+            if error.errno not in _NO_ROOM:
+                self.errors += 1
+                self.last_error, self._failed_at = why(error, address), now
+            return False
         self.packets += 1
         if now > self._sent_at:
             if self._sent_at > float("-inf"):
@@ -148,21 +164,12 @@ class RouteSender(ABC):
             self._sent_at = now
         return True
 
-    def _send_endings(self, now: float) -> None:
-        """One packet of each stream that ends in this frame, until there were three (E1.31, 6.2.6)."""
-        for number, (stream, left) in list(self._ending.items()):
-            self._transmit(stream, now)
-            if left > 1:
-                self._ending[number] = stream, left - 1
-            else:
-                del self._ending[number]
-
     def close(self, now: float, going_on: Collection[int] = ()) -> None:
         """End all streams, but those that another sender goes on with, and let go of the network."""
-        ending = [(stream, _ENDINGS) for stream in self._streams if stream.number not in going_on and self.end(stream)]
-        for stream, left in [*ending, *self._ending.values()]:
-            for _ in range(left):
-                self._transmit(stream, now)
+        self._ending |= {number: _ENDINGS for number in self.numbers if number not in going_on}
+        while self._ending:
+            for number in list(self._ending):
+                self._send_ending(number, now)
         self.wire.close()
 
     # how it does
@@ -170,11 +177,6 @@ class RouteSender(ABC):
     def failed(self, now: float) -> bool:
         """Whether it has failed in the last two seconds."""
         return now - self._failed_at < _FAILED_FOR_S
-
-    @property
-    def numbers(self) -> list[int]:
-        """The universes that it sends, by their numbers there."""
-        return [stream.number for stream in self._streams]
 
     def state(self, now: float) -> RouteState:
         """For the screen."""
@@ -187,7 +189,7 @@ class RouteSender(ABC):
         failed, part = self.failed(now), self.route
         return RouteState(
             part.id, part.protocol, part.to, "failed" if failed else "sending", self.last_error if failed else "",
-            universes=len(self._streams), packets=self.packets,
+            universes=len(self.numbers), packets=self.packets,
             per_second=(self.packets - packets) / (now - since) if now > since else 0.0,
             errors=self.errors, drops=self.drops,
             since_last_s=max(0.0, now - self._sent_at) if self._sent_at > float("-inf") else None,

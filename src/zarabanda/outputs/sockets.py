@@ -26,7 +26,7 @@ class Way:
 class Wire(Protocol):
     """Something that packets leave by."""
 
-    def send(self, packet: bytes | bytearray, address: Address) -> None:
+    def send(self, packet: bytes | bytearray | memoryview, address: Address) -> None:
         """Send, at once or not at all; OSError says why not."""
 
     def close(self) -> None:
@@ -60,16 +60,12 @@ class UdpWire:
             self._socket.close()
             raise
 
-    def send(self, packet: bytes | bytearray, address: Address) -> None:
+    def send(self, packet: bytes | bytearray | memoryview, address: Address) -> None:
         """Send, at once or not at all."""
-        if not self._connected:
-            self._socket.sendto(packet, address)
-            return
-        try:
+        if self._connected:
             self._socket.send(packet)
-        except ConnectionRefusedError:
-            self._socket.send(packet)  # what was refused is an earlier packet, and this one was not sent yet
-            raise
+        else:
+            self._socket.sendto(packet, address)
 
     def close(self) -> None:
         """Let go of the network."""
@@ -84,10 +80,10 @@ class MemoryWire:
         self.fault: OSError | None = None
         self.closed = False
 
-    def send(self, packet: bytes | bytearray, address: Address) -> None:
+    def send(self, packet: bytes | bytearray | memoryview, address: Address) -> None:
         """Keep it."""
         if self.fault is not None:
-            raise self.fault
+            raise self.fault.with_traceback(None)
         self.sent.append((address, bytes(packet)))
 
     def close(self) -> None:

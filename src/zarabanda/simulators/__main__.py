@@ -14,8 +14,9 @@ parser = argparse.ArgumentParser(prog="zarabanda.simulators")
 parser.add_argument("--data", type=Path, required=True)
 parser.add_argument("--port", type=int, required=True)
 parser.add_argument("--artnet-port", type=int, required=True)
+parser.add_argument("--universes", type=int, default=16, help="how many the Art-Net node puts out")
 given = parser.parse_args()
-nodes = [E131Node(given.port), ArtnetNode(given.artnet_port)]
+nodes = [E131Node(given.port), ArtnetNode(given.artnet_port, outputs=range(1, given.universes + 1))]
 server = serve(nodes, wire.socket_path(given.data, "node"))
 sys.stdin.read()
 server.close()

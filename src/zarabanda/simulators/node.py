@@ -16,9 +16,12 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from zarabanda.errors import ZarabandaError
+from zarabanda.protocols.faults import FaultCounts
 from zarabanda.workers import Troubles, Worker
 
 _SO_TIMESTAMPNS = 35  # Linux: the kernel notes when a packet came in
+_SO_RCVBUFFORCE = 33  # Linux: beyond what the system allows everybody, with the right to
+_ROOM = 1 << 23
 _WAIT_S, _LEAVES_S = 0.05, 5.0
 _MOST_WAITING = 100_000
 Address = tuple[str, int]
@@ -111,7 +114,7 @@ class SimulatedNode(ABC):
         self._chance = random.Random(1)
         self._late = deque[tuple[float, bytes, float, Address]]()
         self._universes: dict[int, Counts] = {}
-        self._bad, self._last_bad = 0, ""
+        self._faults = FaultCounts()
         self._lock = threading.RLock()
         self._changed = threading.Condition(self._lock)
         self._closed, self._away = False, threading.Event()
@@ -129,7 +132,7 @@ class SimulatedNode(ABC):
 
     def _bound(self, port: int) -> socket.socket:
         made = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
-        made.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, 1 << 22)
+        _with_room(made)
         made.settimeout(_WAIT_S)
         with contextlib.suppress(OSError):
             made.setsockopt(socket.SOL_SOCKET, _SO_TIMESTAMPNS, 1)
@@ -190,8 +193,7 @@ class SimulatedNode(ABC):
                 return reply
         except ValueError as error:
             with self._lock:
-                self._bad += 1
-                self._last_bad = str(error)
+                self._faults.count(str(error))
             return []
 
     @abstractmethod
@@ -241,8 +243,9 @@ class SimulatedNode(ABC):
         with self._lock:
             rows = [state.row(number, now, self.loss_s) for number, state in sorted(self._universes.items())]
             return {
-                "protocol": self.protocol, "name": self.called, "host": self._host, "port": self.port, "bad": self._bad,
-                "last_bad": self._last_bad, "drop": faults.drop, "delay_ms": faults.delay_ms, "vanished": faults.vanished,
+                "protocol": self.protocol, "name": self.called, "host": self._host, "port": self.port, "bad": self._faults.total,
+                "last_bad": self._faults.last, "faults": dict(self._faults.by_kind),
+                "drop": faults.drop, "delay_ms": faults.delay_ms, "vanished": faults.vanished,
                 "calls_itself": faults.name,
                 "universes": rows,
             }  # fmt: skip
@@ -253,6 +256,14 @@ class SimulatedNode(ABC):
         with contextlib.suppress(OSError):
             self._socket.shutdown(socket.SHUT_RDWR)
         self._socket.close()
+
+
+def _with_room(made: socket.socket) -> None:
+    """Room for the packets of some frames: more than the system gives everybody, where it lets us."""
+    try:
+        made.setsockopt(socket.SOL_SOCKET, _SO_RCVBUFFORCE, _ROOM)
+    except OSError:
+        made.setsockopt(socket.SOL_SOCKET, socket.SO_RCVBUF, _ROOM)
 
 
 def _stamp(extra: list[tuple[int, int, bytes]]) -> float:

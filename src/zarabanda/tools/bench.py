@@ -128,12 +128,17 @@ def _timed(work: Callable[[float], object], seconds: float, first: int = 0) -> l
     return times
 
 
+def bench_instances(rig: Rig, layers: int = 4) -> list[tuple[Effect, Placed]]:
+    """Effects that move every head of the bench rig."""
+    effects = [_effect(_SPOT_LAYERS[:layers], "spots"), _effect(_CELL_LAYERS[:layers], "cells")]
+    chosen = [np.flatnonzero(rig.subtractive), np.flatnonzero(~rig.subtractive)]
+    return [(effect, place(effect, heads, rig.heads)) for effect, heads in zip(effects, chosen, strict=True)]
+
+
 def frames(universes: int, layers: int, seconds: float) -> Report:
     """Frame times of the bench rig, all parts of a frame up to the packed universes, beside the floor. Times in ms."""
     rig = bench_rig(universes)
-    effects = [_effect(_SPOT_LAYERS[:layers], "spots"), _effect(_CELL_LAYERS[:layers], "cells")]
-    moving = np.flatnonzero(rig.subtractive)
-    placed = [place(effects[0], moving, rig.heads), place(effects[1], np.flatnonzero(~rig.subtractive), rig.heads)]
+    placed = [placed for _, placed in bench_instances(rig, layers)]
     begun = steal_ticks()
     work, floor = _work(rig, placed), _floor(universes, layers)
     times: list[float] = []

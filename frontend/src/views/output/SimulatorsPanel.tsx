@@ -37,6 +37,14 @@ const COLUMNS: TableColumn<Row>[] = [
 ];
 const E131_COLUMNS = [...COLUMNS.slice(0, 2), ...SOURCE, ...COLUMNS.slice(2)];
 
+/** What could not be decoded, the most frequent first. */
+const kindsOf = (node: SimulatedNode) =>
+  Object.entries(node.faults)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 5)
+    .map(([what, count]) => `${count.toLocaleString("en")} × ${what}`)
+    .join("; ");
+
 /** What the simulated nodes on this machine receive and decode, and how they misbehave. */
 export function SimulatorsPanel() {
   const { data: nodes } = useNodes();
@@ -53,8 +61,8 @@ export function SimulatorsPanel() {
       <h2>{node.name}</h2>
       <Words>
         A stand-in for a lighting node: it receives {node.protocol} at {node.host}:{node.port} and decodes it
-        by the standard. {node.bad.toLocaleString("en")} packets could not be decoded
-        {node.bad ? ` (the last: ${node.last_bad})` : ""}.
+        by the standard.
+        {node.bad > 0 && ` ${node.bad.toLocaleString("en")} packets could not be decoded: ${kindsOf(node)}.`}
       </Words>
       <FaultTools node={node} />
       <Table

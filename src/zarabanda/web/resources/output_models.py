@@ -54,7 +54,8 @@ class NodeUniverse(BaseModel):
 
 
 class NodeView(BaseModel):
-    """A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else."""
+    """A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else;
+    faults: packets that could not be decoded, by what was wrong."""
 
     protocol: Literal["E1.31", "Art-Net"]
     name: str
@@ -62,6 +63,7 @@ class NodeView(BaseModel):
     port: int
     bad: int
     last_bad: str
+    faults: dict[str, int]
     drop: float
     delay_ms: float
     vanished: bool
