@@ -5,6 +5,8 @@ BIN := $(VENV)/bin
 STATIC := src/zarabanda/web/static/index.html
 FRONT := frontend/index.html $(shell find frontend/src -type f 2>/dev/null) frontend/vite.config.ts
 
+DOCTESTS := src/zarabanda/core src/zarabanda/protocols $(addprefix src/zarabanda/,errors.py child.py network_settings.py formats/route_document.py web/hearing.py)
+
 .DEFAULT_GOAL := help
 .PHONY: help setup demo test test-python test-browser test-front fuzz lint types imports bench screenshots api chromium clean
 
@@ -45,7 +47,7 @@ imports: setup
 	$(BIN)/lint-imports
 
 test-python: setup
-	$(BIN)/pytest -n 3 --ignore=tests/browser src/zarabanda/core src/zarabanda/errors.py src/zarabanda/child.py tests --doctest-modules
+	$(BIN)/pytest -n 3 --ignore=tests/browser $(DOCTESTS) tests --doctest-modules
 
 fuzz: setup ## send odd requests and messages for some minutes
 	FUZZ_EXAMPLES=100 $(BIN)/pytest tests/fuzz

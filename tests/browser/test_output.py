@@ -1,8 +1,12 @@
 """The Output view by mouse and keyboard: a route from a found node, its failure and return, slots, health."""
 
+import socket
+
 import pytest
 
+from tests.browser.engine import api
 from tests.browser.test_access import bare, findings  # noqa: F401
+from tests.listening.test_listening import others
 from tests.waiting import until
 
 
@@ -144,3 +148,20 @@ def test_axe_finds_nothing_in_any_part(bare, part):  # noqa: F811
     open_part(page, part)
     page.get_by_role("tabpanel", name=part).locator(":scope > *").first.wait_for()
     assert findings(page) == []
+
+
+def test_another_source_on_our_universes_is_told(output, demo):
+    page = output
+    open_part(page, "Routes")
+    told = page.get_by_text("Another source, “Other desk” at 127.0.0.1, with priority 120 holds universe 3: ours is 100.")
+    (port,) = (one.split(":")[1] for one in api(demo, "/api/output/found")["ports"] if one.startswith("E1.31"))
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as other:
+
+        def said():
+            other.sendto(others(), ("127.0.0.1", int(port)))
+            return told.count() and page.get_by_role("button", name="Output: Other source").count()
+
+        until(said, 10)
+        other.sendto(others(terminated=True), ("127.0.0.1", int(port)))
+    told.first.wait_for(state="detached")
+    page.get_by_role("button", name="Output: Sending 44 Hz").wait_for()

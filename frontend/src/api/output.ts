@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { api, take, type Schemas } from "./client";
-import { queries, refresh, tell } from "./queries";
+import { queries, refresh, tell, useShow } from "./queries";
 
 const OFTEN_MS = 1000;
 const SELDOM_MS = 2000;
@@ -10,13 +10,17 @@ export type Route = Schemas["RouteView"];
 export type SimulatedNode = Schemas["NodeView"];
 
 /** All routes, and the interfaces that they can leave by. */
-export const useRoutes = () =>
-  useQuery({
-    queryKey: ["routes"],
+export function useRoutes() {
+  const { data: edition } = useShow((show) => show.routes);
+  return useQuery({
+    queryKey: ["routes", edition],
+    enabled: edition !== undefined,
     // the client's types forget that what a route carries are pairs
     queryFn: async () => (await take(api.GET("/api/output/routes"))) as Schemas["RoutesView"],
-    refetchInterval: SELDOM_MS * 2,
+    placeholderData: (before) => before,
+    refetchInterval: SELDOM_MS * 2, // interfaces come and go
   });
+}
 /** Nodes and other sources that are heard. */
 export const useFound = () =>
   useQuery({
@@ -52,7 +56,6 @@ async function edited<T>(asked: () => Promise<T>): Promise<T> {
   } finally {
     void queries.invalidateQueries({ queryKey: ["routes"] });
     void queries.invalidateQueries({ queryKey: ["found"] });
-    void queries.invalidateQueries({ queryKey: ["odd"] });
     refresh();
   }
 }

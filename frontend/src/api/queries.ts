@@ -28,9 +28,9 @@ export function useRig() {
     structuralSharing: false,
   });
 }
-/** What is odd about the rig, asked for anew with it. */
+/** What is odd about the rig, asked for anew with it, and with the routes. */
 export function useOdd() {
-  const { data: edition } = useShow((show) => show.rig);
+  const { data: edition } = useShow((show) => `${show.rig} ${show.routes}`);
   return useQuery({
     queryKey: ["odd", edition],
     enabled: edition !== undefined,

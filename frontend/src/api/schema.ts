@@ -2092,8 +2092,8 @@ export interface components {
         };
         /**
          * RouteState
-         * @description How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that the system
-         *         had no room for; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute.
+         * @description How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that did
+         *         not go out in their frame; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute.
          */
         LiveRouteState: {
             /** @default 0 */
@@ -3063,7 +3063,8 @@ export interface components {
         /**
          * ShowView
          * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
-         *     session: who counts the revisions; rig: counts edits that touch fixtures, modes or groups.
+         *     session: who counts the revisions; rig, routes: count edits that touch fixtures,
+         *     modes or groups, and routes.
          */
         ShowView: {
             /** Groups */
@@ -3080,6 +3081,8 @@ export interface components {
             revision: number;
             /** Rig */
             rig: number;
+            /** Routes */
+            routes: number;
             /** Rules */
             rules: components["schemas"]["RuleView"][];
             /** Session */

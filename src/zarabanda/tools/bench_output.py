@@ -4,6 +4,7 @@ that err and routes that have no room."""
 from __future__ import annotations
 
 import errno
+import socket
 import subprocess
 import sys
 import tempfile
@@ -138,8 +139,6 @@ def _run(
 
 
 def _free_port(host: str) -> int:
-    import socket
-
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
         probe.bind((host, 0))
         port: int = probe.getsockname()[1]
@@ -170,8 +169,8 @@ def as_text(report: Report) -> str:
     )
     what = f"{report['protocol']}, {report['universes']} universes, {report['seconds']:.0f} s{also}"
     return (
-        f"{what}: {report['in_time']:.3%} of frames sent by their deadline, {report['late']} late of {report['frames']}; sending median {sending['median']:.2f} ms, 99 % "
-        f"{sending['p99']:.2f}, worst {sending['worst']:.1f}; frame median {frame['median']:.2f}, 99 % {frame['p99']:.2f}\n"
-        f"  the node: {node['universes']} universes, {node['packets']} packets, {node['sequence_errors']} sequence errors, "
-        f"{node['bad']} bad; steal {report['steal']:.0%}\n  {routes}"
+        f"{what}: {report['in_time']:.3%} of frames sent by their deadline, {report['late']} late of {report['frames']}; sending "
+        f"median {sending['median']:.2f} ms, 99 % {sending['p99']:.2f}, worst {sending['worst']:.1f}; frame median "
+        f"{frame['median']:.2f}, 99 % {frame['p99']:.2f}\n  the node: {node['universes']} universes, {node['packets']} packets, "
+        f"{node['sequence_errors']} sequence errors, {node['bad']} bad; steal {report['steal']:.0%}\n  {routes}"
     )

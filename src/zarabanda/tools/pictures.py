@@ -20,9 +20,23 @@ def _view(name: str) -> Callable[[Any], None]:
     return lambda page: page.get_by_role("tab", name=name, exact=True).click()
 
 
-def _node(page: Any) -> None:
-    page.get_by_role("tab", name="Output", exact=True).click()
-    page.get_by_role("tab", name="Simulated node").click()
+def _output(part: str) -> Callable[[Any], None]:
+    def go(page: Any) -> None:
+        page.get_by_role("tab", name="Output", exact=True).click()
+        page.get_by_role("tab", name=part, exact=True).click()
+
+    return go
+
+
+def _routes(page: Any) -> None:
+    _output("Routes")(page)
+    page.get_by_role("button", name="Make a route to Simulated Art-Net").click()
+    page.get_by_role("button", name="Send: 1–16 to simulator").click()
+    line = page.get_by_role("textbox", name="New route")
+    line.fill("1–8 to 192.0.2.20 as E1.31, priority 120")
+    line.press("Enter")
+    page.get_by_role("listitem", name="1–8 to 192.0.2.20").wait_for()
+    page.wait_for_timeout(5000)  # the message that it was made has gone
 
 
 def _spread(page: Any) -> None:
@@ -60,8 +74,10 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "adding": _adding,
     "stepping": _stepping,
     "busk": _view("Busk"),
-    "output": _view("Output"),
-    "node": _node,
+    "slots": _view("Output"),
+    "routes": _routes,
+    "simulators": _output("Simulators"),
+    "health": _output("Health"),
 }
 """Name of each picture, and what is done to get there."""
 

@@ -51,7 +51,7 @@ from zarabanda.messages import (
 from zarabanda.show import compile as compiling
 from zarabanda.show.references import Names
 from zarabanda.show.store import Store, Touched
-from zarabanda.show.tables import Fixture, Group, Mode, PaletteRow, TempoRow
+from zarabanda.show.tables import Fixture, Group, Mode, PaletteRow, RouteRow, TempoRow
 from zarabanda.workers import Troubles, Worker, in_words
 
 from .processes import what_is_down
@@ -110,6 +110,8 @@ class EngineLink:
         """Which universes go where, as the engine was told."""
         self.rig_edition = 0
         """Counts edits of what the rig is shown with: fixtures, modes, groups."""
+        self.route_edition = 0
+        """Counts edits of routes."""
         self.state: State | None = None
         with store.reading() as session:
             self._take_in(compiling.all_parts(session), [], whole=True)
@@ -174,6 +176,8 @@ class EngineLink:
                     self._names = Names.of(session)
             if touched is None or not _SHOWN_WITH_RIG.isdisjoint(touched):
                 self.rig_edition += 1
+            if touched is None or RouteRow.__tablename__ in touched:
+                self.route_edition += 1
             self.revision, self._pushed_edit = self.revision + 1, newest
             let_go, self.let_go = self.let_go, []
             fade_s, self.fade_s = self.fade_s, 0.0

@@ -41,6 +41,7 @@ def get_show() -> ShowView:
             session=context().link.session,
             revision=context().link.revision,
             rig=context().link.rig_edition,
+            routes=context().link.route_edition,
             groups=[group_view(row, row.id in outdated) for row in repositories.groups.every(session)],
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
             rules=[RuleView(id=name, text=rule.label) for name, rule in RULES.items()],

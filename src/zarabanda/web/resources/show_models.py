@@ -38,13 +38,15 @@ class RuleView(BaseModel):
 
 class ShowView(BaseModel):
     """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
-    session: who counts the revisions; rig: counts edits that touch fixtures, modes or groups."""
+    session: who counts the revisions; rig, routes: count edits that touch fixtures,
+    modes or groups, and routes."""
 
     name: str
     playing: bool
     session: str
     revision: int
     rig: int
+    routes: int
     groups: list[GroupView]
     tempos: list[TempoView]
     orders: list[OrderView]
