@@ -206,16 +206,18 @@ def test_flash_and_latch_buttons(page, demo):
 
 def test_output_shows_what_the_node_decodes(page, demo):
     page.get_by_role("tab", name="Output").click()
+    page.get_by_role("button", name="Rows").click()
+    page.get_by_role("option", name="of slots").click()
     page.get_by_role("textbox", name="Slots in a row").fill("16")
     page.keyboard.press("Enter")
     canvas = page.get_by_role("img", name="Slots of universe 1, live")
-    told = page.get_by_text("Slot 1: 101 Rear spot, pan")
+    told = page.get_by_text("Slot 1 of universe 1: 101 Rear spot, pan")
     for x in range(400):  # it can say what is there once it has been told
         canvas.hover(position={"x": 36 + x % 8, "y": 15})
         if told.is_visible():
             break
     expect(told).to_be_visible()
-    page.get_by_role("tab", name="Simulated node").click()
+    page.get_by_role("tab", name="Simulators").click()
     row = page.get_by_role("row").filter(has_text="receiving").first
     assert "Zarabanda" in row.inner_text()
 

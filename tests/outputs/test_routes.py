@@ -140,6 +140,30 @@ def test_streams_end_by_the_standard_with_the_frame_the_route_or_the_program():
     assert all(wire.closed for opened in machine.wires.values() for wire in opened)
 
 
+def test_a_rig_that_is_emptied_ends_its_streams_and_a_new_one_begins_them():
+    machine = Machine()
+    machine.routes.set([route()])
+    machine.frames(2, universes=())
+    machine.frames(3, value=counted)
+    machine.frames(5, universes=())
+    machine.frames(2, universes=(2,), value=counted)
+    assert [(packet.universe, packet.sequence) for _, packet in machine.sent if packet.terminated] == [
+        (1, 4), (2, 4), (1, 5), (2, 5), (1, 6), (2, 6),
+    ]  # fmt: skip
+    assert [(packet.universe, packet.sequence) for _, packet in machine.sent][-2:] == [(2, 7), (2, 8)]
+    assert machine.routes.report()[0].errors == 0
+
+
+def test_a_route_that_fails_in_a_way_nobody_foresaw_keeps_none_of_the_others():
+    machine = Machine()
+    machine.routes.set([route(), route(2, protocol="Art-Net")])
+    machine.frames(1)
+    next(iter(machine.wires.values()))[0].fault = RuntimeError("odd")
+    machine.frames(3, value=counted)
+    broken, well = machine.routes.report()
+    assert (broken.state, "RuntimeError" in broken.text, well.packets) == ("failed", True, 8)
+
+
 def test_a_route_that_is_changed_goes_on_with_its_streams():
     machine = Machine()
     machine.routes.set([route()])

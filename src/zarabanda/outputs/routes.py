@@ -14,7 +14,7 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.messages import RoutePart, RouteState
 from zarabanda.network_settings import NetworkSettings
 from zarabanda.protocols import artnet, e131
-from zarabanda.workers import Troubles, Worker
+from zarabanda.workers import Troubles, Worker, in_words
 
 from .artnet import ArtnetSender
 from .base import Output
@@ -99,7 +99,10 @@ class Routes(Output):
             retired |= set(self._sending)
             self._sending = self._fresh.popleft()
         for sender in self._sending:
-            sender.send(universes, data, now)
+            try:
+                sender.send(universes, data, now)
+            except Exception as error:  # one that fails must not keep the others
+                sender.fails(in_words(error), now)
         self._retired.extend(retired.difference(self._sending))
 
     def close(self) -> None:

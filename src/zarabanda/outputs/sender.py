@@ -57,7 +57,7 @@ class RouteSender(ABC):
         self._rows = self._numbers = np.zeros(0, np.int64)
         self.numbers: list[int] = []
         """The universes that it sends, by their numbers there."""
-        self._packets = np.zeros((0, 0), np.uint8)
+        self._packets = np.zeros((0, self.slots_at + 512), np.uint8)
         self._views: list[memoryview] = []
         self._addresses: list[Address] = []
         self._ending: dict[int, int] = {}
@@ -127,8 +127,9 @@ class RouteSender(ABC):
         self._numbers = np.array(self.numbers, np.int64)
         self._rows = np.array([row for row, _ in carried], np.int64)
         self._pace.lay(np.array([before.get(number, -1) for number in self.numbers], np.int64))
-        self._packets = np.array([np.frombuffer(self.packet(number), np.uint8) for number in self.numbers], np.uint8)
-        self._packets = self._packets.reshape(len(self.numbers), -1)
+        self._packets = np.zeros((len(self.numbers), self.slots_at + 512), np.uint8)
+        for packet, number in zip(self._packets, self.numbers, strict=True):
+            packet[:] = np.frombuffer(self.packet(number), np.uint8)
         self._views = [memoryview(packet) for packet in self._packets]  # type: ignore[arg-type]  # an array is a buffer
         self._addresses = [self._address(number) for number in self.numbers]
         for number in self.numbers:
@@ -163,6 +164,11 @@ class RouteSender(ABC):
                 self._gaps.append((now, now - self._sent_at))
             self._sent_at = now
         return True
+
+    def fails(self, text: str, now: float) -> None:
+        """Something went wrong that nobody foresaw."""
+        self.errors += 1
+        self.last_error, self._failed_at = text, now
 
     def close(self, now: float, going_on: Collection[int] = ()) -> None:
         """End all streams, but those that another sender goes on with, and let go of the network."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import threading
+import time
 from pathlib import Path
 
 import msgspec
@@ -43,12 +44,21 @@ class Meter:
         self._turn = threading.Lock()
 
     def of(self, pid: int) -> tuple[float, float]:
-        """Of one: % of a core since it was asked for last, and MB of memory; 0 where it is gone."""
+        """Of one: % of a core since it was asked for last (at first: since it started), and MB of memory; 0 where it is gone."""
         cpu, memory = 0.0, 0.0
         with self._turn, contextlib.suppress(psutil.Error):
-            root = self._known.setdefault(pid, psutil.Process(pid))
+            root = self._known.get(pid) or psutil.Process(pid)
             for process in (root, *root.children(recursive=True)):
                 with contextlib.suppress(psutil.Error):
-                    cpu += self._known.setdefault(process.pid, process).cpu_percent()
+                    cpu += self._cpu(process)
                     memory += process.memory_info().rss / 1e6
         return cpu, memory
+
+    def _cpu(self, process: psutil.Process) -> float:
+        known = self._known.get(process.pid)
+        if known is not None and known == process:  # a number may have become another process's
+            return float(known.cpu_percent())
+        self._known[process.pid] = process
+        process.cpu_percent()
+        times = process.cpu_times()
+        return 100 * (times.user + times.system) / max(time.time() - process.create_time(), 0.1)
