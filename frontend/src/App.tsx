@@ -14,7 +14,6 @@ import { desk, useDesk, type View } from "./state";
 import { Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
 import { EffectsView } from "./views/effects/EffectsView";
-import { OutputView } from "./views/output/OutputView";
 
 const Page = styled(Tabs)`
   display: flex;
@@ -31,8 +30,10 @@ const Page = styled(Tabs)`
   }
 `;
 const loadRig = () => import("./views/rig/RigView");
-/** The rig's own code comes after the first picture. */
+const loadOutput = () => import("./views/output/OutputView");
+/** The code of views that are not opened first comes after the first picture. */
 const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
+const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
 const SOON_MS = 1500;
 const SHOWN = { rig: RigView, effects: EffectsView, busk: BuskView, output: OutputView };
 
@@ -41,7 +42,7 @@ export function App() {
   const view = useDesk((state) => state.view);
   const { data: rig } = useRig();
   useEffect(() => {
-    const soon = window.setTimeout(() => void loadRig(), SOON_MS);
+    const soon = window.setTimeout(() => void Promise.all([loadRig(), loadOutput()]), SOON_MS);
     return () => clearTimeout(soon);
   }, []);
   const empty = rig?.fixtures.length === 0;

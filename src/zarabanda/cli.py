@@ -14,10 +14,10 @@ from typing import TYPE_CHECKING, Annotated, Any
 import typer
 
 from zarabanda.errors import ZarabandaError
-from zarabanda.supervisor import Settings
 
 if TYPE_CHECKING:
     from zarabanda.simulators.node import SimulatedNode
+    from zarabanda.supervisor import Settings
 
 app = typer.Typer(
     name="zarabanda", no_args_is_help=True, add_completion=False, pretty_exceptions_enable=False,
@@ -107,6 +107,8 @@ def demo(
     browser: Annotated[bool, typer.Option(help="Open a browser.")] = True,
 ) -> None:
     """Run the demo show "Salt Light", with simulated nodes on this machine."""
+    from zarabanda.supervisor import Settings
+
     ports = node_port, _artnet_port(artnet_port, node_port)
     settings = Settings(data, host, port, access_code, node, *ports, rate, tuple(allow_host or ()), priority, source_name)
     _serve(settings, True, browser, here_only)
@@ -128,6 +130,8 @@ def serve(
     here_only: HereOption = False,
 ) -> None:
     """Run a show of your own; an empty folder begins a new one."""
+    from zarabanda.supervisor import Settings
+
     ports = node_port, _artnet_port(artnet_port, node_port)
     settings = Settings(data, host, port, access_code, node, *ports, rate, tuple(allow_host or ()), priority, source_name)
     _serve(settings, False, False, here_only)
