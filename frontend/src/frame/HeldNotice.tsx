@@ -2,15 +2,9 @@ import styled from "styled-components";
 
 import { act, useLivePart } from "../live/socket";
 import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
 
-const Loud = styled.div`
-  background: var(--bone);
-  color: var(--on-bone);
-  padding: 4px 16px;
-  display: flex;
-  justify-content: center;
-  align-items: center;
-  gap: 16px;
+const Loud = styled(Notice)`
   font-weight: 650;
   /* over the stage: what is pressed meanwhile stays where it is */
   position: fixed;
@@ -19,9 +13,7 @@ const Loud = styled.div`
   right: 0;
   z-index: 50;
   button {
-    color: var(--on-bone);
     border-color: var(--on-bone);
-    min-height: 32px;
   }
 `;
 

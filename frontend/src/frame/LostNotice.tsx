@@ -4,25 +4,14 @@ import styled from "styled-components";
 
 import { useConnection, useLivePart } from "../live/socket";
 import { Button } from "../ui/Button";
+import { Notice } from "../ui/Notice";
 
-const Lost = styled.div`
-  background: var(--bone);
-  color: var(--on-bone);
-  padding: 4px 16px;
-  display: flex;
-  justify-content: center;
-  align-items: center;
-  gap: 16px;
-  flex: none;
+const Lost = styled(Notice)`
   max-height: 30vh;
   overflow: auto;
   ul {
     margin: 0;
     padding-left: 1.2em;
-  }
-  button {
-    color: var(--on-bone);
-    min-height: 32px;
   }
 `;
 

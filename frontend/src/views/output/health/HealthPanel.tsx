@@ -4,26 +4,11 @@ import { useProcesses } from "../../../api/output";
 import { useLive } from "../../../live/socket";
 import { Table, type TableColumn } from "../../../ui/Table";
 import type { Schemas } from "../../../api/client";
+import { Split } from "../Split";
 import { EventLog } from "./EventLog";
 import { LastMinute } from "./LastMinute";
 import { TimeParts } from "./TimeParts";
 
-const Split = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1.4fr) minmax(320px, 1fr);
-  height: 100%;
-  > * {
-    min-height: 0;
-    overflow: auto;
-  }
-  > :first-child {
-    padding: 12px 20px 12px 0;
-  }
-  > :last-child {
-    border-left: 1px solid var(--line);
-    padding: 12px 0 12px 20px;
-  }
-`;
 const Facts = styled.dl`
   display: grid;
   grid-template-columns: max-content 1fr;

@@ -3,28 +3,13 @@ import styled from "styled-components";
 
 import { routeEdits, useRoutes, type Route } from "../../../api/output";
 import { useLivePart } from "../../../live/socket";
+import { Split } from "../Split";
 import { AddRoute } from "./AddRoute";
 import { AgreeSheet } from "./AgreeSheet";
 import { FoundPanel } from "./FoundPanel";
 import { RouteForm } from "./RouteForm";
 import { RouteRow } from "./RouteRow";
 
-const Split = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1.7fr) minmax(320px, 1fr);
-  height: 100%;
-  > * {
-    min-height: 0;
-    overflow: auto;
-  }
-  > :first-child {
-    padding: 12px 20px 12px 4px;
-  }
-  > :last-child {
-    border-left: 1px solid var(--line);
-    padding: 12px 0 12px 20px;
-  }
-`;
 const List = styled.ul`
   list-style: none;
   margin: 8px 0 0;
