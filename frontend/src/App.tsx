@@ -30,19 +30,21 @@ const Page = styled(Tabs)`
   }
 `;
 const loadRig = () => import("./views/rig/RigView");
+const loadLook = () => import("./views/look/LookView");
 const loadOutput = () => import("./views/output/OutputView");
 /** The code of views that are not opened first comes after the first picture. */
 const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
+const LookView = lazy(async () => ({ default: (await loadLook()).LookView }));
 const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
 const SOON_MS = 1500;
-const SHOWN = { rig: RigView, effects: EffectsView, busk: BuskView, output: OutputView };
+const SHOWN = { rig: RigView, look: LookView, effects: EffectsView, busk: BuskView, output: OutputView };
 
 /** The frame of the page: bar, stage, selection, view, ribbon. */
 export function App() {
   const view = useDesk((state) => state.view);
   const { data: rig } = useRig();
   useEffect(() => {
-    const soon = window.setTimeout(() => void Promise.all([loadRig(), loadOutput()]), SOON_MS);
+    const soon = window.setTimeout(() => void Promise.all([loadRig(), loadLook(), loadOutput()]), SOON_MS);
     return () => clearTimeout(soon);
   }, []);
   const empty = rig?.fixtures.length === 0;

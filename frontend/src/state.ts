@@ -2,10 +2,11 @@ import { create } from "zustand";
 
 import type { SeenOn } from "./views/effects/weave/seen";
 
-export const VIEWS = ["rig", "effects", "busk", "output"] as const;
+export const VIEWS = ["rig", "look", "effects", "busk", "output"] as const;
 export type View = (typeof VIEWS)[number];
 export const VIEW_TITLES: Record<View, string> = {
   rig: "Rig",
+  look: "Look",
   effects: "Effects",
   busk: "Busk",
   output: "Output",
@@ -47,7 +48,7 @@ export const useDesk = create<Desk>(() => ({
   selection: [],
   order: "as picked",
   cells: false,
-  stages: { rig: "strip", effects: "strip", busk: "strip", output: "strip" },
+  stages: { rig: "strip", look: "strip", effects: "strip", busk: "strip", output: "strip" },
   before: "strip",
   elevation: "front",
   effect: null,

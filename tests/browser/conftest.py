@@ -32,7 +32,7 @@ def page(browser, demo):
     opened.on("console", heard)
     opened.on("pageerror", lambda error: said.append(str(error)))
     opened.goto(demo.address)
-    opened.get_by_text("Sending").wait_for()
+    opened.get_by_role("button", name="Output: Sending").wait_for()
     yield opened
     opened.context.close()
     assert said == []

@@ -117,7 +117,7 @@ def test_targets_of_live_views_are_large_enough_for_fingers(bare, view):
 
 def test_an_effect_is_made_by_keyboard_alone(bare, demo):
     page = bare(1280, 800)
-    page.keyboard.press("Alt+2")
+    page.keyboard.press("Alt+3")
     page.keyboard.press("/")
     page.keyboard.type("201-204")
     page.keyboard.press("Enter")

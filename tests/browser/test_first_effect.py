@@ -1,5 +1,7 @@
 """From a selection to a fader, by mouse and keyboard, with the values that the node received."""
 
+import re
+
 import numpy as np
 import pytest
 from playwright.sync_api import expect
@@ -132,6 +134,7 @@ def test_a_first_effect_from_selection_to_fader(page, demo):
 
 def test_boxes_and_clicks_select_heads_in_their_order(page, demo):
     canvas = page.get_by_label("Stage", exact=True).locator("canvas")
+    page.get_by_role("img", name=re.compile("The rig, live: [1-9]")).wait_for()
     box = canvas.bounding_box()
     page.mouse.move(box["x"] + 100, box["y"] + 40)
     page.mouse.down()
@@ -234,13 +237,13 @@ def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path
     with started(tmp_path, "demo", "--node-port", "0") as running:
         demo = Demo(running)
         page = open_page(browser, demo.address)
-        page.get_by_text("Sending").wait_for()
+        page.get_by_role("button", name="Output: Sending").wait_for()
         page.evaluate("document.title = 'still here'")
         web = children(demo)["web"]
         os.kill(web, signal.SIGSTOP)
         os.kill(web, signal.SIGKILL)
         page.get_by_text("Not connected to Zarabanda").wait_for()
-        page.get_by_text("Sending").wait_for()
+        page.get_by_role("button", name="Output: Sending").wait_for()
         page.get_by_text("Not connected to Zarabanda").wait_for(state="detached")
         assert page.title() == "still here"
         page.context.close()

@@ -39,6 +39,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Point heads at a point on stage, by inverse kinematics; those that have no pan and tilt are left out. */
+        post: operations["draft_aim_aim_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/base": {
         parameters: {
             query?: never;
@@ -50,6 +67,23 @@ export interface paths {
         put?: never;
         /** What chosen heads have below all effects: values set by hand, else home, with the range they share. */
         post: operations["draft_get_base_base_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set one attribute of heads to a value or by a difference, each within what it can do. */
+        post: operations["draft_change_values_change_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -101,6 +135,23 @@ export interface paths {
         put?: never;
         /** Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go. */
         post: operations["draft_keep_frozen_keep_frozen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take values out of the draft: what is beneath them comes back. */
+        post: operations["draft_take_back_take_back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1147,6 +1198,69 @@ export interface components {
             line?: string;
         };
         /**
+         * AimDone
+         * @description What was done; unreached: heads that cannot reach their point; text: about them, in words.
+         */
+        AimDone: {
+            /** Done */
+            done: string;
+            /** Moved */
+            moved: number;
+            /** Text */
+            text: string;
+            /** Unreached */
+            unreached: string[];
+        };
+        /**
+         * AimLights
+         * @description Point heads that move at a point on stage, in metres. amount: how far apart, in metres or degrees, for ways that fan.
+         */
+        AimLights: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount?: number;
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /**
+             * Other Way
+             * @default false
+             */
+            other_way?: boolean;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /**
+             * Way
+             * @default at one point
+             */
+            way?: string;
+        };
+        /**
+         * AimWayView
+         * @description A way to aim lights; unit: of how far they are fanned, empty where they are not.
+         */
+        AimWayView: {
+            /** Id */
+            id: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * ArrangeFixtures
          * @description How fixtures stand, in their order. given: numbers that the shape asks for, in m and degrees.
          */
@@ -1185,10 +1299,14 @@ export interface components {
             high: number;
             /** Label */
             label: string;
+            /** Least */
+            least: number;
             /** Low */
             low: number;
             /** Mixed */
             mixed: boolean;
+            /** Most */
+            most: number;
             /** Unit */
             unit: string;
             /** Value */
@@ -1196,9 +1314,15 @@ export interface components {
         };
         /**
          * BaseView
-         * @description The base of chosen heads, attribute by attribute.
+         * @description The base of chosen heads, attribute by attribute. pointed_at: where on the floor those that move point, in metres.
          */
         BaseView: {
+            /** Pointed At */
+            pointed_at: [
+                number,
+                number,
+                number
+            ] | null;
             /** Values */
             values: components["schemas"]["BaseValueView"][];
         };
@@ -1234,6 +1358,41 @@ export interface components {
              * @default
              */
             line?: string;
+        };
+        /**
+         * ChangeValues
+         * @description One attribute: as it was typed (`60`, `+10 %`), to a value, or by a difference that each head keeps.
+         */
+        ChangeValues: {
+            /** Attribute */
+            attribute: string;
+            /**
+             * By
+             * @default null
+             */
+            by?: number | null;
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /**
+             * Text
+             * @default null
+             */
+            text?: string | null;
+            /**
+             * To
+             * @default null
+             */
+            to?: number | null;
         };
         /**
          * ControlView
@@ -3067,6 +3226,8 @@ export interface components {
          *     modes or groups, and routes.
          */
         ShowView: {
+            /** Aims */
+            aims: components["schemas"]["AimWayView"][];
             /** Groups */
             groups: components["schemas"]["GroupView"][];
             /** Name */
@@ -3119,6 +3280,19 @@ export interface components {
             id: number;
             /** On */
             on: boolean;
+        };
+        /**
+         * TakeBack
+         * @description Values of the draft to take back: of these attributes, on these heads; none: of all heads.
+         */
+        TakeBack: {
+            /** Attributes */
+            attributes: string[];
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
         };
         /**
          * TempoView
@@ -3387,6 +3561,39 @@ export interface operations {
             };
         };
     };
+    draft_aim_aim_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimLights"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     draft_get_base_base_post: {
         parameters: {
             query?: never;
@@ -3407,6 +3614,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BaseView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_change_values_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeValues"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3494,6 +3734,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FrozenLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_take_back_take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBack"];
             };
         };
         responses: {

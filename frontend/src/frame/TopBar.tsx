@@ -15,8 +15,11 @@ const Bar = styled.header`
   height: 52px;
   border-bottom: 1px solid var(--line);
   flex: none;
+  @media (max-width: 1320px) {
+    gap: 10px;
+  }
   @media (max-width: 1180px) {
-    gap: 8px;
+    gap: 6px;
   }
   /* with more than five views there is less room for each thing */
   &[data-crowded] {

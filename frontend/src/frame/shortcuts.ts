@@ -9,7 +9,7 @@ export interface Shortcut {
 }
 /** Shown by `?`. */
 export const SHORTCUTS: Shortcut[] = [
-  { keys: "Alt+1 … Alt+4", does: "Switch views" },
+  { keys: `Alt+1 … Alt+${VIEWS.length}`, does: "Switch views" },
   { keys: "/", does: "Quick selection" },
   { keys: "T", does: "Tap the first tempo" },
   { keys: "F", does: "Fill the screen with the stage" },

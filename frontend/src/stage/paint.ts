@@ -115,7 +115,7 @@ function drivesOf(frame: HeadsFrame, index: number): [number, number, number] {
 }
 
 /** Where a head points and how wide it is open, in degrees. */
-function lensOf({ heads }: HeadsFrame, index: number) {
+export function lensOf({ heads }: HeadsFrame, index: number) {
   const at = index * HEAD_BYTES;
   const unit = (byte: number) => heads.getInt16(at + byte, true) / 32767;
   return { zoom: heads.getUint16(at + 4, true) / 100, direction: { x: unit(6), y: unit(8), z: unit(10) } };

@@ -72,7 +72,7 @@ def measure(seconds: float) -> Report:
         chromium() as browser,
     ):
         page = open_page(browser, demo.address)
-        page.get_by_text("Sending").wait_for()
+        page.get_by_role("button", name="Output: Sending").wait_for()
         page.get_by_role("tab", name="Busk").click()
         fader = page.get_by_role("slider", name="Ladders: undertow")
         fader.focus()

@@ -39,6 +39,15 @@ def _routes(page: Any) -> None:
     page.wait_for_timeout(5000)  # the message that it was made has gone
 
 
+def _look(page: Any) -> None:
+    page.get_by_role("tab", name="Look", exact=True).click()
+    page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
+    plan = page.get_by_role("application")
+    box = plan.bounding_box()
+    page.mouse.click(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.62)
+    page.get_by_text("10 of 10 reach it.").wait_for()
+
+
 def _spread(page: Any) -> None:
     _effects(page)
     page.get_by_role("tab", name="Spread").click()
@@ -71,6 +80,7 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "effects": _effects,
     "spread": _spread,
     "rig": _rig,
+    "look": _look,
     "adding": _adding,
     "stepping": _stepping,
     "busk": _view("Busk"),
@@ -91,7 +101,7 @@ def take(folder: Path) -> list[Path]:
     with tempfile.TemporaryDirectory() as data, started(Path(data), "demo", "--node-port", "0") as demo, chromium() as browser:
         for name, go in VIEWS.items():
             page = open_page(browser, demo.address)
-            page.get_by_text("Sending").wait_for()
+            page.get_by_role("button", name="Output: Sending").wait_for()
             go(page)
             page.wait_for_timeout(_SETTLE_MS)
             path = folder / f"{name}.png"

@@ -5,20 +5,25 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from zarabanda.core.rig import attributes
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Rig
 
 
 @dataclass(frozen=True)
 class BaseValue:
     """What some heads have of one attribute, in its unit. heads: those that have it; low, high: the range all of them have;
-    value: of the first; mixed: whether they differ; by_hand: how many have it from the draft."""
+    value: of the first; least, most: of all; mixed: whether they differ; by_hand: how many have it from the draft."""
 
     attribute: attributes.Attribute
     heads: tuple[str, ...]
     low: float
     high: float
     value: float
+    least: float
+    most: float
     mixed: bool
     by_hand: int
 
@@ -46,5 +51,31 @@ def base_of(rig: Rig, values: Mapping[str, Mapping[str, float]], heads: Sequence
         if low > high:
             low, high = float(rig.low[row, able[0]]), float(rig.high[row, able[0]])
         mixed = max(each) - min(each) > _SAME
-        found.append(BaseValue(attribute, keys, low, high, each[0], mixed, sum(key in by_hand for key in keys)))
+        hand = sum(key in by_hand for key in keys)
+        found.append(BaseValue(attribute, keys, low, high, each[0], min(each), max(each), mixed, hand))
     return found
+
+
+def pointed_at(rig: Rig, values: Mapping[str, Mapping[str, float]], heads: Sequence[str]) -> tuple[float, float, float] | None:
+    """Where on the floor the beams of some heads land, in the middle of them all, in metres; None where none does."""
+    lights = movers(rig, heads)
+    if not len(lights):
+        return None
+    pan, tilt = (base_values(rig, values, lights, row) for row in (attributes.PAN, attributes.TILT))
+    landed, hits = stage.landing(rig.heads.places[lights], stage.direction(pan, tilt, rig.mounting[lights]), 2, 0.0)
+    if not hits.any():
+        return None
+    x, y, z = landed[hits].mean(axis=0).tolist()
+    return x, y, z
+
+
+def movers(rig: Rig, heads: Sequence[str]) -> NDArray[np.int64]:
+    """Numbers of the heads that have pan and tilt, in the order given."""
+    able = rig.heads.has[attributes.PAN] & rig.heads.has[attributes.TILT]
+    return np.array([rig.heads.index[key] for key in heads if key in rig.heads.index and able[rig.heads.index[key]]], np.int64)
+
+
+def base_values(rig: Rig, values: Mapping[str, Mapping[str, float]], lights: NDArray[np.int64], row: int) -> NDArray[np.float64]:
+    """What `lights` (n,) have of an attribute below all effects: set by hand, else home."""
+    by_hand = values.get(attributes.ATTRIBUTES[row].name, {})
+    return np.array([by_hand.get(rig.heads.keys[n], rig.home[row, n]) for n in lights.tolist()], np.float64)

@@ -50,7 +50,7 @@ def landing(places: Floats, directions: Floats, axis: int, at: float) -> tuple[F
     return places + directions * np.where(hits, distance, 100.0)[:, None], hits
 
 
-def _towards(places: Floats, mounting: Floats, points: Floats) -> tuple[Floats, Floats, NDArray[np.bool_]]:
+def towards(places: Floats, mounting: Floats, points: Floats) -> tuple[Floats, Floats, NDArray[np.bool_]]:
     """Pan and tilt ≥ 0 in degrees towards points (..., n, 3), and whether pan matters there (not on the axis)."""
     local = np.einsum("nji,...nj->...ni", mounting, points - places)
     across = np.hypot(local[..., 0], local[..., 1])
@@ -71,7 +71,7 @@ def follow(places: Floats, mounting: Floats, points: Floats, near_pan: Floats, n
 
     At the first point: of the two ways to point there and all whole turns of pan, the nearest to (near_pan, near_tilt).
     """
-    pan, tilt, matters = _towards(places, mounting, points)
+    pan, tilt, matters = towards(places, mounting, points)
     pan = np.where(matters, pan, near_pan)
 
     def turned(value: Floats) -> Floats:

@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
+import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 from sqlalchemy import select
+from sqlalchemy.orm import Session
 
-from zarabanda.core.explain.base import base_of
+from zarabanda.core.explain.base import base_of, base_values, movers, pointed_at
+from zarabanda.core.playback.by_hand import Change, changed, read_change
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.aims import WAYS, aimed
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import PlayerId, PreviewValues
 from zarabanda.show import repositories
@@ -15,7 +22,20 @@ from zarabanda.show.tables import DraftEffect, EffectRow
 
 from ..context import browser_id, context
 from ..parts import Done, Id
-from .draft_models import BaseAsk, BaseValueView, BaseView, DraftEffectView, DraftValues, DraftView, FrozenLook, OnDraft
+from .draft_models import (
+    AimDone,
+    AimLights,
+    BaseAsk,
+    BaseValueView,
+    BaseView,
+    ChangeValues,
+    DraftEffectView,
+    DraftValues,
+    DraftView,
+    FrozenLook,
+    OnDraft,
+    TakeBack,
+)
 from .selection import known_heads
 
 api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])
@@ -45,13 +65,16 @@ def get_base(body: BaseAsk) -> BaseView:
     """What chosen heads have below all effects: values set by hand, else home, with the range they share."""
     with context().store.reading() as session:
         values = repositories.draft.values(session)
+    rig = context().link.rig
     return BaseView(
+        pointed_at=pointed_at(rig, values, body.heads),
         values=[
             BaseValueView(
                 attribute=one.attribute.name, label=one.attribute.label, unit=one.attribute.unit, family=one.attribute.family,
-                heads=list(one.heads), low=one.low, high=one.high, value=one.value, mixed=one.mixed, by_hand=one.by_hand,
+                heads=list(one.heads), low=one.low, high=one.high, value=one.value, least=one.least, most=one.most,
+                mixed=one.mixed, by_hand=one.by_hand,
             )
-            for one in base_of(context().link.rig, values, body.heads)
+            for one in base_of(rig, values, body.heads)
         ]
     )  # fmt: skip
 
@@ -59,24 +82,108 @@ def get_base(body: BaseAsk) -> BaseView:
 @api.post("/values", responses={200: Done})
 def set_values(body: DraftValues) -> Done:
     """Set or take back values. A preview is on stage at once, and gone with the next edit."""
-    store, link = context().store, context().link
     known_heads([key for heads in body.values.values() for key in heads])
-    if body.preview:
+
+    def work(session: Session) -> None:
+        for attribute, values in body.values.items():
+            repositories.draft.set_values(session, attribute, dict(values))
+
+    _by_hand(work, body.label, preview=body.preview, fade_s=body.fade_s)
+    return Done(done="shown" if body.preview else body.label)
+
+
+def _by_hand(work: Callable[[Session], None], label: str, *, preview: bool, fade_s: float) -> None:
+    """Change values of the draft: one edit; or only seen on stage, until the next one."""
+    store, link = context().store, context().link
+    if preview:
         revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
         with store.reading() as session:
-            for attribute, values in body.values.items():
-                repositories.draft.set_values(session, attribute, dict(values))
+            work(session)
             session.flush()
             shown = repositories.draft.values(session)
             session.rollback()
         link.send(PreviewValues(shown, revision))
-        return Done(done="shown")
-    with store.edit(browser_id(), body.label) as session:
-        for attribute, values in body.values.items():
-            repositories.draft.set_values(session, attribute, dict(values))
-        link.fade_s = body.fade_s
+        return
+    with store.edit(browser_id(), label) as session:
+        work(session)
+        link.fade_s = fade_s
     link.fade_s = 0.0  # where nothing changed, nothing was sent: the next edit has its own time
-    return Done(done=body.label)
+
+
+@api.post("/change", responses={200: Done})
+def change_values(body: ChangeValues) -> Done:
+    """Set one attribute of heads to a value or by a difference, each within what it can do."""
+    attribute = attributes.BY_NAME.get(body.attribute)
+    if attribute is None:
+        raise ZarabandaError(f"There is no attribute {body.attribute}; use one of {', '.join(attributes.BY_NAME)}.", "attribute")
+    change, heads = _change(body, attribute), known_heads(body.heads)
+
+    def work(session: Session) -> None:
+        before = repositories.draft.values(session).get(attribute.name, {})
+        wanted = changed(context().link.rig, before, heads, attribute, change)
+        repositories.draft.set_values(session, attribute.name, {**wanted})
+
+    label = f"{'Change' if change.relative else 'Set'} {attribute.label.lower()}"
+    _by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
+    return Done(done=label)
+
+
+def _change(body: ChangeValues, attribute: attributes.Attribute) -> Change:
+    """What is asked for."""
+    given = [one for one in (body.text, body.to, body.by) if one is not None]
+    if len(given) != 1:
+        raise ZarabandaError("Give one of text, to and by: what was typed, a value, or a difference.", "text")
+    if body.text is None:
+        return Change(body.to, False) if body.to is not None else Change(body.by or 0.0, True)
+    try:
+        return read_change(body.text, attribute)
+    except ValueError as error:
+        raise ZarabandaError(f"{error}.", "text") from error
+
+
+@api.post("/take-back", responses={200: Done})
+def take_back(body: TakeBack) -> Done:
+    """Take values out of the draft: what is beneath them comes back."""
+    with context().store.edit(browser_id(), "Take back values") as session:
+        there = repositories.draft.values(session)
+        for name in body.attributes:
+            heads = there.get(name, {}) if body.heads is None else [key for key in body.heads if key in there.get(name, {})]
+            repositories.draft.set_values(session, name, dict.fromkeys(heads))
+    return Done(done="Took back values")
+
+
+@api.post("/aim", responses={200: AimDone})
+def aim(body: AimLights) -> AimDone:
+    """Point heads at a point on stage, by inverse kinematics; those that have no pan and tilt are left out."""
+    way, rig = WAYS.get(body.way), context().link.rig
+    if way is None:
+        raise ZarabandaError(f"There is no way to aim called {body.way}; use one of {', '.join(WAYS)}.", "way")
+    lights = movers(rig, known_heads(body.heads))
+    if not len(lights):
+        raise ZarabandaError("None of the selected heads can pan and tilt. Select lights that move.", "heads")
+    keys = [rig.heads.keys[n] for n in lights.tolist()]
+    unreached: list[str] = []
+
+    def work(session: Session) -> None:
+        values = repositories.draft.values(session)
+        near = [base_values(rig, values, lights, row) for row in (attributes.PAN, attributes.TILT)]
+        points = way.points(rig.heads.places[lights], np.array(body.point), body.amount)
+        found = aimed(rig, lights, points, near[0], near[1], other_way=body.other_way)
+        unreached.extend(key for key, reached in zip(keys, found.reached.tolist(), strict=True) if not reached)
+        for name, each in (("pan", found.pan), ("tilt", found.tilt)):
+            kept = {key: round(value, 4) for key, value in zip(keys, each.tolist(), strict=True)}
+            repositories.draft.set_values(session, name, {**kept})
+
+    label = f"Aim {len(keys)} light{'' if len(keys) == 1 else 's'}"
+    _by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
+    return AimDone(done=label, moved=len(keys), unreached=unreached, text=_who_reaches(len(keys), unreached))
+
+
+def _who_reaches(count: int, unreached: list[str]) -> str:
+    if not unreached:
+        return f"{count} of {count} reach it."
+    first = ", ".join(unreached[:4]) + (f" and {len(unreached) - 4} more" if len(unreached) > 4 else "")
+    return f"{count - len(unreached)} of {count} reach it; {first} cannot, and point as near as they can."
 
 
 @api.delete("", responses={200: Done})

@@ -9,6 +9,7 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 
 from zarabanda import messages
+from zarabanda.core.rig.aims import WAYS
 from zarabanda.core.selection.derive import RULES
 from zarabanda.core.selection.orders import ORDERS
 from zarabanda.show import history, repositories
@@ -18,7 +19,7 @@ from ..context import browser_id, context
 from ..parts import Done, Part
 from .groups import around
 from .groups import view as group_view
-from .show_models import HealthView, OrderView, ProcessView, RuleView, ShowView, TempoView, TroubleView
+from .show_models import AimWayView, HealthView, OrderView, ProcessView, RuleView, ShowView, TempoView, TroubleView
 
 api = APIBlueprint("show", __name__, url_prefix="/api", abp_tags=[Tag(name="show")])
 
@@ -46,6 +47,7 @@ def get_show() -> ShowView:
             tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
             rules=[RuleView(id=name, text=rule.label) for name, rule in RULES.items()],
             orders=[OrderView(id=name, text=order.label) for name, order in ORDERS.items()],
+            aims=[AimWayView(id=name, unit=way.unit) for name, way in WAYS.items()],
             undo=undo,
             redo=redo,
         )

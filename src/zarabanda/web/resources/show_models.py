@@ -36,6 +36,13 @@ class RuleView(BaseModel):
     text: str
 
 
+class AimWayView(BaseModel):
+    """A way to aim lights; unit: of how far they are fanned, empty where they are not."""
+
+    id: str
+    unit: str
+
+
 class ShowView(BaseModel):
     """The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
     session: who counts the revisions; rig, routes: count edits that touch fixtures,
@@ -47,6 +54,7 @@ class ShowView(BaseModel):
     revision: int
     rig: int
     routes: int
+    aims: list[AimWayView]
     groups: list[GroupView]
     tempos: list[TempoView]
     orders: list[OrderView]

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 
 import { api, take, type Schemas } from "../../../api/client";
+import { Newest } from "../../../api/newest";
 import { refresh, tell } from "../../../api/queries";
 
 export type Base = Schemas["BaseValueView"];
@@ -24,36 +25,10 @@ function post(values: Change, preview: boolean, label: string) {
   return take(api.POST("/api/draft/values", { body }));
 }
 
-/** Previews one at a time; of those that come in meanwhile only the newest. */
-class Previews {
-  private busy = false;
-  private waiting: Change | null = null;
-
-  async show(values: Change) {
-    this.waiting = values;
-    if (this.busy) return;
-    this.busy = true;
-    try {
-      while (this.waiting) {
-        const next: Change = this.waiting;
-        this.waiting = null;
-        await post(next, true, "");
-      }
-    } catch (error) {
-      tell(error);
-    } finally {
-      this.busy = false;
-    }
-  }
-  drop() {
-    this.waiting = null;
-  }
-}
-
 /** Ways to set base values: previews while a control moves (newest wins), one edit when it is let go. */
 export function useBaseEdit(): BaseEdit {
   return useMemo(() => {
-    const previews = new Previews();
+    const previews = new Newest((values: Change) => post(values, true, ""), tell);
     async function commit(values: Change, label: string) {
       previews.drop();
       try {

@@ -1,0 +1,55 @@
+import { useMemo } from "react";
+
+import { api, take, type Schemas } from "./client";
+import { Newest } from "./newest";
+import { refresh, tell } from "./queries";
+
+type Change = Omit<Schemas["ChangeValues"], "preview">;
+type Aim = Omit<Schemas["AimLights"], "preview">;
+
+const change = (body: Schemas["ChangeValues"]) => take(api.POST("/api/draft/change", { body }));
+const aim = (body: Schemas["AimLights"]) => take(api.POST("/api/draft/aim", { body }));
+
+/** An edit of the draft: what was refused is told. What it answered, or null. */
+async function edited<T>(asked: () => Promise<T>): Promise<T | null> {
+  try {
+    return await asked();
+  } catch (error) {
+    tell(error);
+    return null;
+  } finally {
+    refresh();
+  }
+}
+
+/** Ways to set values by hand: seen on stage while a control moves, one edit when it is let go. */
+export function useHand() {
+  return useMemo(() => {
+    const changes = new Newest((body: Change) => change({ ...body, preview: true }), tell);
+    return {
+      preview: (body: Change) => void changes.show(body),
+      commit: (body: Change) => {
+        changes.drop();
+        return edited(() => change({ ...body, preview: false }));
+      },
+      takeBack: (attributes: string[], heads: string[] | null) =>
+        void edited(() => take(api.POST("/api/draft/take-back", { body: { attributes, heads } }))),
+      clear: () => void edited(() => take(api.DELETE("/api/draft"))),
+    };
+  }, []);
+}
+
+/** Ways to aim: seen on stage while the point is dragged, with who cannot reach it. */
+export function useAim(told: (answer: Schemas["AimDone"]) => void) {
+  return useMemo(() => {
+    const aims = new Newest(async (body: Aim) => told(await aim({ ...body, preview: true })), tell);
+    return {
+      preview: (body: Aim) => void aims.show(body),
+      commit: async (body: Aim) => {
+        aims.drop();
+        const answer = await edited(() => aim({ ...body, preview: false }));
+        if (answer) told(answer);
+      },
+    };
+  }, [told]);
+}
