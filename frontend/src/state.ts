@@ -28,6 +28,8 @@ interface Desk {
   /** Whether fixtures are taken as their cells, each a light of its own. */
   cells: boolean;
   stages: Record<View, StageSize>;
+  /** In how many seconds values set by hand go where they go: position apart from the others. */
+  fades: { position: number; others: number };
   /** The size before it filled the page. */
   before: StageSize;
   elevation: "front" | "plan";
@@ -49,6 +51,7 @@ export const useDesk = create<Desk>(() => ({
   order: "as picked",
   cells: false,
   stages: { rig: "strip", look: "strip", effects: "strip", busk: "strip", output: "strip" },
+  fades: { position: 0, others: 0 },
   before: "strip",
   elevation: "front",
   effect: null,
@@ -67,6 +70,8 @@ export const desk = {
       const now = stage === "full" && stages[view] === "full" ? before : stage;
       return { stages: { ...stages, [view]: now }, before: stages[view] === "full" ? before : stages[view] };
     }),
+  fade: (fades: Partial<Desk["fades"]>) =>
+    useDesk.setState((state) => ({ fades: { ...state.fades, ...fades } })),
   open: (id: number, key: string | null) =>
     useDesk.setState({ effect: { id, key }, seen: { kind: "own" }, wovenBy: "look" }),
 };

@@ -86,7 +86,7 @@ def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
     typed = level.get_by_role("textbox")
     typed.fill("-10 %")
     typed.press("Enter")
-    until(lambda: values(demo, "intensity")["101"] == 50, 5)
+    until(lambda: values(demo, "intensity").get("101") == 50, 5)
     choose(page, "101-105")
     expect(typed).to_have_value("50 … 60")
     typed.focus()
@@ -106,7 +106,7 @@ def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
     draft.get_by_role("button", name="Clear the draft").click()
     draft.get_by_text("Nothing is set by hand.").wait_for()
     page.get_by_role("button", name="Undo").click()
-    until(lambda: values(demo, "intensity")["105"] == 70, 5)
+    until(lambda: values(demo, "intensity").get("105") == 70, 5)
 
 
 def test_shift_drags_by_the_same_difference_and_lights_that_lack_it_are_counted(look, demo):
@@ -125,6 +125,30 @@ def test_shift_drags_by_the_same_difference_and_lights_that_lack_it_are_counted(
     until(lambda: values(demo, "zoom").get("101", 10) > 10.5, 5)
     now = values(demo, "zoom")
     assert now["102"] - now["101"] == pytest.approx(10, abs=0.01)
+
+
+def test_what_is_on_stage_is_taken_and_changes_take_their_time(look, demo):
+    page = look
+    act(demo, do="press", control="control:7")  # eights on the spots
+    live_state(demo, lambda state: state["running"])
+    page.get_by_role("button", name="Take from stage").click()
+    page.get_by_role("menuitem", name="Its position").click()
+    until(lambda: len(values(demo, "pan")) == 5, 5)
+    assert values(demo, "intensity") == {}
+    assert len(set(values(demo, "pan").values())) > 1
+    act(demo, do="stop-all")
+    takes = page.get_by_role("textbox", name="Changes take")
+    takes.fill("20")
+    takes.press("Enter")
+    level = page.get_by_role("group", name="Intensity", exact=True).get_by_role("textbox")
+    level.fill("100")
+    level.press("Enter")
+    until(lambda: 0 < demo.universe(1)["slots"][4] < 200, 8)  # on its way
+    takes.fill("0")
+    takes.press("Enter")
+    level.fill("90")
+    level.press("Enter")
+    until(lambda: demo.universe(1)["slots"][4] == round(0.9 * 65535) >> 8, 5)
 
 
 def test_axe_finds_nothing(bare, demo):  # noqa: F811

@@ -108,3 +108,19 @@ def test_steps_go_on_with_the_beats_of_a_tempo_and_end_with_who_asked():
     assert live.now.shown is not None
     live.act({"do": "let-go", "holders": ["a"]}, 1.0)
     assert live.now.shown is None
+
+
+def test_what_heads_have_on_stage_is_told_below_the_levels(stage):
+    (now,) = running(RIG)
+    stage.swap(now)
+    stage.tick(10.0)
+    told = []
+    stage.post(action_of({"do": "grand", "value": 0.5}))
+    stage.post(action_of({"do": "highlight", "steps": [["1"]]}))
+    stage.ask_stage(["1", "3", "99"], told.append)
+    stage.tick(10.0)
+    (look,) = told
+    assert {name: sorted(heads) for name, heads in look.items()}["intensity"] == ["1", "3"]
+    levels = stage.frames[0][1][attributes.INTENSITY]  # before the grand master came down
+    assert [look["intensity"][key] for key in ("1", "3")] == pytest.approx([levels[0], levels[2]], abs=1e-3)
+    assert look["zoom"]["1"] == pytest.approx(20)

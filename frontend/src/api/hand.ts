@@ -1,12 +1,15 @@
 import { useMemo } from "react";
 
 import { api, take, type Schemas } from "./client";
+import { useDesk } from "../state";
 import { Newest } from "./newest";
 import { refresh, tell } from "./queries";
 
 type Change = Omit<Schemas["ChangeValues"], "preview">;
+export type Family = NonNullable<Schemas["TakeFromStage"]["families"]>[number];
 type Aim = Omit<Schemas["AimLights"], "preview">;
 
+const MOVES = ["pan", "tilt"];
 const change = (body: Schemas["ChangeValues"]) => take(api.POST("/api/draft/change", { body }));
 const aim = (body: Schemas["AimLights"]) => take(api.POST("/api/draft/aim", { body }));
 
@@ -24,32 +27,38 @@ async function edited<T>(asked: () => Promise<T>): Promise<T | null> {
 
 /** Ways to set values by hand: seen on stage while a control moves, one edit when it is let go. */
 export function useHand() {
+  const { position, others } = useDesk((state) => state.fades);
   return useMemo(() => {
+    const fade = (attribute: string) => (MOVES.includes(attribute) ? position : others);
     const changes = new Newest((body: Change) => change({ ...body, preview: true }), tell);
     return {
-      preview: (body: Change) => void changes.show(body),
+      /** What takes its time is not seen before: it would be there already. */
+      preview: (body: Change) => void (fade(body.attribute) || changes.show(body)),
       commit: (body: Change) => {
         changes.drop();
-        return edited(() => change({ ...body, preview: false }));
+        return edited(() => change({ ...body, preview: false, fade_s: fade(body.attribute) }));
       },
       takeBack: (attributes: string[], heads: string[] | null) =>
         void edited(() => take(api.POST("/api/draft/take-back", { body: { attributes, heads } }))),
+      take: (heads: string[], families: Family[]) =>
+        void edited(() => take(api.POST("/api/draft/take", { body: { heads, families } }))),
       clear: () => void edited(() => take(api.DELETE("/api/draft"))),
     };
-  }, []);
+  }, [position, others]);
 }
 
 /** Ways to aim: seen on stage while the point is dragged, with who cannot reach it. */
 export function useAim(told: (answer: Schemas["AimDone"]) => void) {
+  const { position } = useDesk((state) => state.fades);
   return useMemo(() => {
     const aims = new Newest(async (body: Aim) => told(await aim({ ...body, preview: true })), tell);
     return {
-      preview: (body: Aim) => void aims.show(body),
+      preview: (body: Aim) => void (position || aims.show(body)),
       commit: async (body: Aim) => {
         aims.drop();
-        const answer = await edited(() => aim({ ...body, preview: false }));
+        const answer = await edited(() => aim({ ...body, preview: false, fade_s: position }));
         if (answer) told(answer);
       },
     };
-  }, [told]);
+  }, [told, position]);
 }

@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what heads have on stage at this moment, effects and all, as values of the draft. */
+        post: operations["draft_take_from_stage_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/take-back": {
         parameters: {
             query?: never;
@@ -3295,6 +3312,16 @@ export interface components {
             heads?: string[] | null;
         };
         /**
+         * TakeFromStage
+         * @description Heads whose values, as they are on stage now, become values of the draft; families: which of them.
+         */
+        TakeFromStage: {
+            /** Families */
+            families: ("intensity" | "position" | "colour" | "beam")[];
+            /** Heads */
+            heads: string[];
+        };
+        /**
          * TempoView
          * @description A shared speed.
          */
@@ -3734,6 +3761,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FrozenLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_take_from_stage_take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFromStage"];
             };
         };
         responses: {

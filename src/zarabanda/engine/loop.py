@@ -99,6 +99,7 @@ class Loop:
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[Program] = deque()
         self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
+        self._asked_of_stage: deque[tuple[Sequence[str], Callable[[Values], None]]] = deque()
         self._batches: Batches | Chain = Batches([], 0, EMPTY.rig.mixes, PRECISION)
         self._batches_are_whole = True
         self._order: list[PlayerId] = []
@@ -122,6 +123,10 @@ class Loop:
     def ask_look(self, key: PlayerId, reply: Callable[[Values | None], None]) -> None:
         """What a frozen effect shows now, given to `reply` between two frames; None where nothing frozen has this key."""
         self._questions.append((key, reply))
+
+    def ask_stage(self, heads: Sequence[str], reply: Callable[[Values], None]) -> None:
+        """What heads have on stage in the next frame, below the levels and without what is lit to be found."""
+        self._asked_of_stage.append((heads, reply))
 
     def stop(self) -> None:
         """End `run` after the frame under way."""
@@ -238,6 +243,9 @@ class Loop:
         weight = [one.weight(t) for one in every]
         shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
         running = Running(np.array(theta), np.array(weight), shifts)
+        while self._asked_of_stage:
+            heads, reply = self._asked_of_stage.popleft()
+            reply(self._on_stage(heads, running, t))
         frame, ground = self.batching.frame(program.rig)
         stages: list[Stage] = [Effects(self._batches, running)]
         if state.shown is not None:
@@ -261,12 +269,28 @@ class Loop:
         if playing is None or playing.frozen is None:
             return None
         batches = self.batching.single(program.rig, playing.instance.placed)
-        flat = base_at(program.rig, self.state.claims, t).reshape(-1)
-        batches.apply(flat, Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts]))
+        running = Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts])
+        return _told(program.rig, self._over_base(batches, running, t), batches.touched)
+
+    def _on_stage(self, heads: Sequence[str], running: Running, t: float) -> Values:
+        rig = self.state.program.rig
+        chosen = np.zeros(len(rig), bool)
+        chosen[[rig.heads.index[key] for key in heads if key in rig.heads.index]] = True
+        return _told(rig, self._over_base(self._batches, running, t), np.broadcast_to(chosen, rig.heads.has.shape))
+
+    def _over_base(self, batches: Batches | Chain, running: Running, t: float) -> NDArray[np.float64]:
+        """What the base comes to with effects on it, (A, N), within the ranges."""
+        rig = self.state.program.rig
+        flat = base_at(rig, self.state.claims, t).reshape(-1)
+        batches.apply(flat, running)
         values = flat.reshape(batches.touched.shape)
         values[attributes.HUE] %= 360
-        values = np.clip(values, program.rig.low, program.rig.high)
-        look: Values = {}
-        for row, head in np.argwhere(batches.touched & program.rig.heads.has).tolist():
-            look.setdefault(attributes.ATTRIBUTES[row].name, {})[program.rig.heads.keys[head]] = float(values[row, head])
-        return look
+        return np.clip(values, rig.low, rig.high)
+
+
+def _told(rig: Rig, values: NDArray[np.float64], wanted: NDArray[np.bool_]) -> Values:
+    """Values by attribute and head, of what is wanted (A, N) and there."""
+    look: Values = {}
+    for row, head in np.argwhere(wanted & rig.heads.has).tolist():
+        look.setdefault(attributes.ATTRIBUTES[row].name, {})[rig.heads.keys[head]] = float(values[row, head])
+    return look

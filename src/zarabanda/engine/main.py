@@ -18,6 +18,7 @@ from zarabanda import network_settings, wire
 from zarabanda.event_log import EventLog
 from zarabanda.messages import (
     AskLook,
+    AskStage,
     Audition,
     Do,
     EngineHello,
@@ -147,6 +148,9 @@ class Engine:
             case AskLook():
                 reference = message.ref
                 self.loop.ask_look(message.key, lambda look: peer.post(Look(reference, look)))
+            case AskStage():
+                asked = message.ref
+                self.loop.ask_stage(message.heads, lambda values: peer.post(Look(asked, values)))
             case _:
                 self._compile(peer, message)
 

@@ -49,6 +49,7 @@ class Listener:
         self._heard, self._own = Heard(), b""
         self._universes: frozenset[int] = frozenset()
         self._wrong: list[str] = []
+        self._ports_open: list[str] = []
         self._listening = False
         self._looked = self._polled = self._second = float("-inf")
         self._read = 0
@@ -63,7 +64,7 @@ class Listener:
         with self._lock:
             found = self._heard.found(self._clock())
         found.listening = self._listening
-        found.ports = [f"{ear.protocol} {made.getsockname()[0]}:{made.getsockname()[1]}" for ear, made in self._ears.items()]
+        found.ports = list(self._ports_open)
         found.troubles = list(self._wrong)
         return found
 
@@ -101,6 +102,7 @@ class Listener:
                 self._ears[ear] = made
                 self._selector.register(made, selectors.EVENT_READ, ear)
         self._wrong = wrong
+        self._ports_open = [f"{ear.protocol} {':'.join(map(str, made.getsockname()))}" for ear, made in self._ears.items()]
 
     def _looked_on(self, settings: NetworkSettings, wrong: list[str]) -> Interface | None:
         name = settings.look_on

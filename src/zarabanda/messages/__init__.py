@@ -56,6 +56,7 @@ from .parts import (
 from .traffic import (
     Act,
     AskLook,
+    AskStage,
     Audition,
     Do,
     EngineHello,
@@ -97,6 +98,7 @@ __all__ = [
     "AnyAction",
     "AnyPart",
     "AskLook",
+    "AskStage",
     "Audition",
     "Blackout",
     "Bpm",

@@ -72,6 +72,13 @@ class AskLook(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field
     ref: int
 
 
+class AskStage(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="stage"):
+    """What do these heads have on stage now, below the levels?"""
+
+    heads: HeadKeys
+    ref: int
+
+
 class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="show"):
     """Parts that are new or have changed, and keys of those that are gone.
 
@@ -88,7 +95,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     fade_s: float = 0.0
 
 
-ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | ShowUpdate
+ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | ShowUpdate
 
 # from the engine
 
@@ -221,7 +228,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):
-    """What a frozen effect shows; None where nothing frozen has that key."""
+    """What a frozen effect shows, or heads have on stage; None where nothing frozen has that key."""
 
     ref: int
     values: Values | None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 import time
 from collections import deque
 from collections.abc import Callable, Sequence
@@ -85,6 +86,7 @@ class Routes(Output):
         self._fresh = deque[tuple[RouteSender, ...]]()
         self._retired = deque[RouteSender]()
         self._announced: dict[str, _Announced] = {}
+        self._turn = threading.Lock()
         self._worker = Worker("Routes", self._look, troubles or Troubles())
 
     def start(self) -> None:
@@ -125,15 +127,17 @@ class Routes(Output):
 
     def set(self, parts: Sequence[RoutePart]) -> None:
         """Exactly these routes from the next frame on. What stays the same goes on as it is."""
-        routes = {}
-        for part in parts:
-            known = self._routes.get(part.id)
-            routes[part.id] = known if known is not None and known.part == part and known.state != "not allowed" else _Route(part)
-        self._routes = routes
-        for one in routes.values():
-            if one.sender is None:
-                self._start(one)
-        self._hand_over()
+        with self._turn:
+            routes = {}
+            for part in parts:
+                known = self._routes.get(part.id)
+                stays = known is not None and known.part == part and known.state != "not allowed"
+                routes[part.id] = known if known is not None and stays else _Route(part)
+            self._routes = routes
+            for one in routes.values():
+                if one.sender is None:
+                    self._start(one)
+            self._hand_over()
 
     def _hand_over(self) -> None:
         self._fresh.append(tuple(one.sender for one in self._routes.values() if one.sender is not None))
@@ -194,12 +198,13 @@ class Routes(Output):
         """Mend what can be, end what was retired, tell what has failed or is back, and announce what goes by multicast."""
         while self._retired:
             self._end(self._retired.popleft())
-        changed = [self._mend(one) for one in list(self._routes.values())]
-        if any(changed):
-            self._hand_over()
-        for one in list(self._routes.values()):
-            self._tell(one)
-        self._announce()
+        with self._turn:  # not while another thread gives other routes
+            changed = [self._mend(one) for one in self._routes.values()]
+            if any(changed):
+                self._hand_over()
+            for one in self._routes.values():
+                self._tell(one)
+            self._announce()
 
     def _end(self, sender: RouteSender) -> None:
         """End the streams that no other route to the same place goes on with."""
@@ -221,18 +226,17 @@ class Routes(Output):
         return one.sender is not before
 
     def _tell(self, one: _Route) -> None:
-        state = one.state if one.sender is None else one.sender.state(self._around.clock()).state
-        failed = state == "failed"
+        failed = one.sender.failed(self._around.clock()) if one.sender is not None else one.state == "failed"
         if failed and not one.told:
             self._around.tell(f"The route to {one.part.to} failed: {one.text or (one.sender.last_error if one.sender else '')}")
-        elif one.told and state == "sending":
+        elif one.told and not failed and one.sender is not None:
             self._around.tell(f"The route to {one.part.to} is back.")
-        one.told = failed or (one.told and state != "sending")
+        one.told = failed or (one.told and one.sender is None)
 
     def _announce(self) -> None:
         """Tell receivers of multicast which universes we send, every 10 s (E1.31, 4.3)."""
         by_source: dict[str, set[int]] = {}
-        for one in list(self._routes.values()):
+        for one in self._routes.values():
             if one.sender is not None and one.way is not None and one.part.protocol == "E1.31" and one.way.kind == "multicast":
                 by_source.setdefault(one.way.source, set()).update(one.sender.numbers)
         for gone in self._announced.keys() - by_source.keys():

@@ -7,7 +7,7 @@ import secrets
 import socket
 import threading
 import time
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 
 import msgspec
@@ -24,6 +24,7 @@ from zarabanda.messages import (
     AnyAction,
     AnyPart,
     AskLook,
+    AskStage,
     Audition,
     Do,
     EngineHello,
@@ -218,11 +219,18 @@ class EngineLink:
 
     def look_of(self, key: PlayerId) -> Values | None:
         """What a frozen effect shows on stage now: values by attribute and head; None where nothing frozen has this key."""
+        return self._asked_for(lambda number: AskLook(key, number))
+
+    def stage_of(self, heads: list[str]) -> Values:
+        """What heads have on stage now, below the levels: values by attribute and head."""
+        return self._asked_for(lambda number: AskStage(heads, number)) or {}
+
+    def _asked_for(self, question: Callable[[int], AskLook | AskStage]) -> Values | None:
         self._references += 1
         number, arrived, answer = self._references, threading.Event(), list[Values | None]()
         self._answers[number] = (arrived, answer)
         try:
-            self.send(AskLook(key, number))
+            self.send(question(number))
             if not arrived.wait(_ANSWER_S):
                 raise ZarabandaError("The engine did not answer in time; try again.")
         finally:

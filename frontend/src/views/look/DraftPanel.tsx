@@ -1,8 +1,10 @@
 import styled from "styled-components";
 
-import type { useHand } from "../../api/hand";
+import type { Family, useHand } from "../../api/hand";
 import { useDraft } from "../../api/queries";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { Button } from "../../ui/Button";
+import { HandTools } from "./HandTools";
 
 const List = styled.ul`
   list-style: none;
@@ -23,10 +25,22 @@ const Quiet = styled.p`
   color: var(--quiet);
   font-size: 14px;
 `;
+const Head = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 36px;
+`;
+const FAMILIES: Family[] = ["intensity", "position", "colour", "beam"];
 const heads = (count: number) => `${count} head${count === 1 ? "" : "s"}`;
 
+interface Props {
+  selection: string[];
+  hand: ReturnType<typeof useHand>;
+}
+
 /** What is set by hand and not kept yet, attribute by attribute. */
-export function DraftPanel({ hand }: { hand: ReturnType<typeof useHand> }) {
+export function DraftPanel({ selection, hand }: Props) {
   const { data: draft } = useDraft();
   if (!draft) return null;
   const values = Object.entries(draft.values).map(
@@ -35,7 +49,22 @@ export function DraftPanel({ hand }: { hand: ReturnType<typeof useHand> }) {
   const empty = !values.length && !draft.effects.length;
   return (
     <section aria-label="Draft">
-      <h2>Draft</h2>
+      <Head>
+        <h2>Draft</h2>
+        {selection.length > 0 && (
+          <ActionMenu
+            label="Take from stage"
+            opener="Take from stage …"
+            variant="small"
+            onAction={(id) => hand.take(selection, id === "all" ? FAMILIES : [id as Family])}
+            actions={[
+              { id: "all", text: "All that is seen now" },
+              ...FAMILIES.map((family) => ({ id: family, text: `Its ${family}` })),
+            ]}
+          />
+        )}
+      </Head>
+      <HandTools />
       {empty && (
         <Quiet>Nothing is set by hand. What you set here stays on stage until it is taken out.</Quiet>
       )}

@@ -55,7 +55,7 @@ export function LookView() {
           each in its own unit.
         </Empty>
         <div />
-        <DraftPanel hand={hand} />
+        <DraftPanel selection={selection} hand={hand} />
       </Frame>
     );
   return (
@@ -92,7 +92,7 @@ export function LookView() {
             <BaseColour base={colour} edit={edit} />
           </section>
         )}
-        <DraftPanel hand={hand} />
+        <DraftPanel selection={selection} hand={hand} />
       </div>
     </Frame>
   );

@@ -35,6 +35,7 @@ from .draft_models import (
     FrozenLook,
     OnDraft,
     TakeBack,
+    TakeFromStage,
 )
 from .selection import known_heads
 
@@ -150,6 +151,17 @@ def take_back(body: TakeBack) -> Done:
             heads = there.get(name, {}) if body.heads is None else [key for key in body.heads if key in there.get(name, {})]
             repositories.draft.set_values(session, name, dict.fromkeys(heads))
     return Done(done="Took back values")
+
+
+@api.post("/take", responses={200: Done})
+def take_from_stage(body: TakeFromStage) -> Done:
+    """Keep what heads have on stage at this moment, effects and all, as values of the draft."""
+    look = context().link.stage_of(known_heads(body.heads))
+    with context().store.edit(browser_id(), "Take from stage") as session:
+        for name, values in look.items():
+            if attributes.BY_NAME[name].family in body.families:
+                repositories.draft.set_values(session, name, {head: round(value, 4) for head, value in values.items()})
+    return Done(done="Took from stage")
 
 
 @api.post("/aim", responses={200: AimDone})

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -94,6 +94,13 @@ class TakeBack(Part):
 
     attributes: Annotated[list[Annotated[str, Field(max_length=40)]], Field(min_length=1, max_length=100)]
     heads: HeadKeys | None = None
+
+
+class TakeFromStage(Part):
+    """Heads whose values, as they are on stage now, become values of the draft; families: which of them."""
+
+    heads: Annotated[HeadKeys, Field(min_length=1)]
+    families: Annotated[list[Literal["intensity", "position", "colour", "beam"]], Field(min_length=1, max_length=4)]
 
 
 Metres = Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)]
