@@ -6,7 +6,7 @@ import re
 
 import pytest
 
-from zarabanda.tools.browser import chromium, open_page
+from zarabanda.tools.browser import CONNECTED, chromium, open_page
 
 pytestmark = pytest.mark.browser
 
@@ -32,7 +32,7 @@ def page(browser, demo):
     opened.on("console", heard)
     opened.on("pageerror", lambda error: said.append(str(error)))
     opened.goto(demo.address)
-    opened.get_by_role("button", name="Output: Sending").wait_for()
+    opened.get_by_role("button", name=CONNECTED).wait_for()
     yield opened
     opened.context.close()
     assert said == []

@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 
 from tests.browser.engine import act, api, expected_levels, hold_still, live_state, node_shows, spot_levels
 from tests.waiting import until
+from zarabanda.tools.browser import CONNECTED
 
 SPOTS = [str(n) for n in range(101, 111)]
 
@@ -237,13 +238,13 @@ def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path
     with started(tmp_path, "demo", "--node-port", "0") as running:
         demo = Demo(running)
         page = open_page(browser, demo.address)
-        page.get_by_role("button", name="Output: Sending").wait_for()
+        page.get_by_role("button", name=CONNECTED).wait_for()
         page.evaluate("document.title = 'still here'")
         web = children(demo)["web"]
         os.kill(web, signal.SIGSTOP)
         os.kill(web, signal.SIGKILL)
         page.get_by_text("Not connected to Zarabanda").wait_for()
-        page.get_by_role("button", name="Output: Sending").wait_for()
+        page.get_by_role("button", name=CONNECTED).wait_for()
         page.get_by_text("Not connected to Zarabanda").wait_for(state="detached")
         assert page.title() == "still here"
         page.context.close()

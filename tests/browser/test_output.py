@@ -1,5 +1,6 @@
 """The Output view by mouse and keyboard: a route from a found node, its failure and return, slots, health."""
 
+import re
 import socket
 
 import pytest
@@ -8,6 +9,9 @@ from tests.browser.engine import api
 from tests.browser.test_access import bare, findings  # noqa: F401
 from tests.listening.test_listening import others
 from tests.waiting import until
+
+WELL = re.compile("^Output: (Sending 44 Hz|Frames late)$")
+"""All goes out; on a busy machine some of it late."""
 
 
 @pytest.fixture
@@ -39,7 +43,7 @@ def test_a_found_node_gets_a_route_fails_and_comes_back(output, demo):
 
     open_part(page, "Simulators")
     node.get_by_role("button", name="Unplugged").click()
-    page.get_by_role("button", name="Output: Sending 44 Hz").click()
+    page.get_by_role("button", name=WELL).click()
     events = page.get_by_role("region", name="Events")
     events.get_by_text("The route to simulator is back.").wait_for()
     events.get_by_text("The route to simulator failed: 127.0.0.3").wait_for()
@@ -97,7 +101,7 @@ def test_without_a_route_the_bar_and_the_rig_say_so(output):
     page.get_by_role("button", name="Output: No output").wait_for()
     page.get_by_text("Universes 1–11 of the rig go nowhere").wait_for()
     switch.click()
-    page.get_by_role("button", name="Output: Sending 44 Hz").wait_for()
+    page.get_by_role("button", name=WELL).wait_for()
 
 
 def test_slots_by_fixture_are_found_compared_and_held_over_everything(output, demo):
@@ -128,7 +132,7 @@ def test_slots_by_fixture_are_found_compared_and_held_over_everything(output, de
     page.mouse.up()
     until(lambda: demo.universe(1)["slots"][4] == 0, 5)
     page.get_by_role("button", name="Blackout").click()
-    page.get_by_role("button", name="Output: Sending 44 Hz").wait_for()
+    page.get_by_role("button", name=WELL).wait_for()
 
 
 def test_health_says_what_the_time_goes_to_and_events_are_saved(output):
@@ -164,4 +168,4 @@ def test_another_source_on_our_universes_is_told(output, demo):
         until(said, 10)
         other.sendto(others(terminated=True), ("127.0.0.1", int(port)))
     told.first.wait_for(state="detached")
-    page.get_by_role("button", name="Output: Sending 44 Hz").wait_for()
+    page.get_by_role("button", name=WELL).wait_for()

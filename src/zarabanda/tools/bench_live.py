@@ -13,7 +13,7 @@ import numpy as np
 from zarabanda.protocols.e131 import DataPacket
 from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
-from zarabanda.tools.browser import chromium, open_page
+from zarabanda.tools.browser import CONNECTED, chromium, open_page
 from zarabanda.tools.running import started
 
 _MOVING, _LADDERS = 1, 2
@@ -72,7 +72,7 @@ def measure(seconds: float) -> Report:
         chromium() as browser,
     ):
         page = open_page(browser, demo.address)
-        page.get_by_role("button", name="Output: Sending").wait_for()
+        page.get_by_role("button", name=CONNECTED).wait_for()
         page.get_by_role("tab", name="Busk").click()
         fader = page.get_by_role("slider", name="Ladders: undertow")
         fader.focus()

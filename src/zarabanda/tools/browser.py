@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -14,6 +15,8 @@ ARGUMENTS = (
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
     "--disable-component-update", "--disable-sync",
 )  # fmt: skip
+CONNECTED = re.compile("^Output: (?!Not connected)")
+"""Name of the bar's output state once the page hears from the engine, however that does."""
 
 
 @contextmanager

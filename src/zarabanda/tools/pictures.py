@@ -7,7 +7,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from zarabanda.tools.browser import chromium, open_page
+from zarabanda.tools.browser import CONNECTED, chromium, open_page
 from zarabanda.tools.running import started
 
 
@@ -101,7 +101,7 @@ def take(folder: Path) -> list[Path]:
     with tempfile.TemporaryDirectory() as data, started(Path(data), "demo", "--node-port", "0") as demo, chromium() as browser:
         for name, go in VIEWS.items():
             page = open_page(browser, demo.address)
-            page.get_by_role("button", name="Output: Sending").wait_for()
+            page.get_by_role("button", name=CONNECTED).wait_for()
             go(page)
             page.wait_for_timeout(_SETTLE_MS)
             path = folder / f"{name}.png"
