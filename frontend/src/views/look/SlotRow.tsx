@@ -48,7 +48,7 @@ interface Props {
 
 /** An attribute that has slots: which of them the lights have in their way. The first is open. */
 export function SlotRow({ value, chosen, hand }: Props) {
-  const { attribute, label, heads, low, high } = value;
+  const { low, high, attribute, label, heads } = value;
   const slots = Array.from({ length: Math.round(high - low) + 1 }, (_, n) => low + n);
   return (
     <Row role="group" aria-label={label}>

@@ -35,7 +35,7 @@ interface Props {
 
 /** One attribute of the selection: slide it (with Shift: each by the same difference), or type it. */
 export function ValueRow({ value, chosen, hand }: Props) {
-  const { attribute, label, unit, heads, low, high } = value;
+  const { low, high, attribute, label, unit, heads } = value;
   const [held, setHeld] = useState<number | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
