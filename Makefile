@@ -5,7 +5,7 @@ BIN := $(VENV)/bin
 STATIC := src/zarabanda/web/static/index.html
 FRONT := frontend/index.html $(shell find frontend/src -type f 2>/dev/null) frontend/vite.config.ts
 
-DOCTESTS := src/zarabanda/core src/zarabanda/protocols $(addprefix src/zarabanda/,errors.py child.py network_settings.py formats/route_document.py web/hearing.py)
+DOCTESTS := src/zarabanda/core src/zarabanda/protocols $(addprefix src/zarabanda/,errors.py child.py network_settings.py formats/route_document.py)
 
 .DEFAULT_GOAL := help
 .PHONY: help setup demo test test-python test-browser test-front fuzz lint types imports bench screenshots api chromium clean

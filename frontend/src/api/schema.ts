@@ -3054,10 +3054,6 @@ export interface components {
             lost: string;
             /** Routes */
             routes: components["schemas"]["RouteView"][];
-            /** Simulators */
-            simulators: {
-                [key: string]: string;
-            };
         };
         /**
          * RuleView

@@ -151,6 +151,21 @@ def as_text(given: tuple[tuple[int, int], ...]) -> str:
     return ", ".join(str(first) if first == last else f"{first}–{last}" for first, last in given) or "all"
 
 
+def in_ranges(numbers: list[int]) -> tuple[tuple[int, int], ...]:
+    """Numbers in rising order, as ranges.
+
+    >>> in_ranges([1, 2, 3, 7])
+    ((1, 3), (7, 7))
+    """
+    found: list[tuple[int, int]] = []
+    for number in numbers:
+        if found and found[-1][1] == number - 1:
+            found[-1] = found[-1][0], number
+        else:
+            found.append((number, number))
+    return tuple(found)
+
+
 def numbers_there(part: RoutePart) -> list[tuple[int, int]]:
     """First and last number there of each range."""
     return [(part.number_there(first), part.number_there(last)) for first, last in part.ranges or ((1, 63_999),)]

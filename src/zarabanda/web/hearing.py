@@ -9,7 +9,7 @@ from pathlib import Path
 import msgspec
 
 from zarabanda import wire
-from zarabanda.formats.route_document import as_text
+from zarabanda.formats.route_document import as_text, in_ranges
 from zarabanda.listening.heard import Found, StreamHeard
 from zarabanda.messages import E131, RoutePart
 from zarabanda.workers import Troubles, Worker
@@ -100,18 +100,3 @@ def rivals(link: EngineLink, streams: list[StreamHeard]) -> list[Rival]:
         else:
             found.append(Rival(f"{who} stands by for {what}: ours is {lowest}.", False))
     return found
-
-
-def in_ranges(numbers: list[int]) -> tuple[tuple[int, int], ...]:
-    """Numbers in rising order, as ranges.
-
-    >>> in_ranges([1, 2, 3, 7])
-    ((1, 3), (7, 7))
-    """
-    found: list[tuple[int, int]] = []
-    for number in numbers:
-        if found and found[-1][1] == number - 1:
-            found[-1] = found[-1][0], number
-        else:
-            found.append((number, number))
-    return tuple(found)

@@ -141,6 +141,11 @@ class EngineLink:
         """What the rig is made of, by number."""
         return self._rig_maker.fixtures
 
+    @property
+    def carried(self) -> set[int]:
+        """Universes of the rig that a route carries which is on."""
+        return {one for one in self.rig.universes if any(route.on and route.carries(one) for route in self.routes)}
+
     def _take_in(self, parts: Iterable[AnyPart], gone: Iterable[PartKey], *, whole: bool) -> None:
         """Keep the routes, and build the rig anew, for previews, when something of it has changed."""
         routes = {} if whole else {one.key: one for one in self.routes if one.key not in gone}

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -46,8 +46,7 @@ export function AimPanel({ rig, keys, pointed }: Props) {
   const [height, setHeight] = useState(0);
   const [amount, setAmount] = useState<number | null>(null);
   const [answer, setAnswer] = useState<Schemas["AimDone"] | null>(null);
-  const told = useCallback((now: Schemas["AimDone"]) => setAnswer(now), []);
-  const aim = useAim(told);
+  const aim = useAim(setAnswer);
   const chosen = useMemo(() => new Set(keys), [keys]);
   const heads = useMemo(() => rig.heads.filter((head) => chosen.has(head.key)), [rig, chosen]);
   const [before, setBefore] = useState(keys);

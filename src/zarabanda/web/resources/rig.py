@@ -83,13 +83,7 @@ def mode_view(number: int, mode: ModeDocument) -> ModeView:
 @api.get("/rig/check", responses={200: OddView})
 def get_odd() -> OddView:
     """All that is odd about the rig, with what would mend it."""
-    return OddView(odd=[OddOne(**asdict(one)) for one in odd_of(context().link.fixtures, _carried())])
-
-
-def _carried() -> set[int]:
-    """Universes that a route carries which is on."""
-    link = context().link
-    return {one for one in link.rig.universes if any(route.on and route.carries(one) for route in link.routes)}
+    return OddView(odd=[OddOne(**asdict(one)) for one in odd_of(context().link.fixtures, context().link.carried)])
 
 
 @api.post("/rig/add", responses={201: RigDone})

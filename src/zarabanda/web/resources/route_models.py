@@ -40,7 +40,6 @@ class RoutesView(BaseModel):
     routes: list[RouteView]
     interfaces: list[InterfaceView]
     lost: str
-    simulators: dict[str, str]
 
 
 class AddRoute(Part):

@@ -11,16 +11,18 @@ from flask_openapi3.models.tag import Tag
 from zarabanda import network_settings
 from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats import route_document
-from zarabanda.formats.route_document import RouteDocument
+from zarabanda.formats.route_document import RouteDocument, in_ranges
 from zarabanda.formats.route_words import sentence, what_goes_out
 from zarabanda.listening.heard import NodeHeard
 from zarabanda.listening.listener import looks_on
 from zarabanda.messages import ARTNET, SIMULATOR, RoutePart
+from zarabanda.network_settings import NetworkSettings
 from zarabanda.outputs.interfaces import Interface, interfaces
 from zarabanda.show import repositories
+from zarabanda.show.tables import RouteRow
 
 from ..context import browser_id, context
-from ..hearing import in_ranges, rivals
+from ..hearing import rivals
 from .output import simulators
 from .route_models import (
     AddRoute,
@@ -49,20 +51,23 @@ def get_routes() -> RoutesView:
     views = []
     for number, document, on in rows:
         part = document.part(number, on=on)
-        ask = "" if part.to == SIMULATOR or settings.allows(part.destination) else what_goes_out(part)
+        ask = "" if _may_go(part, settings) else what_goes_out(part)
         views.append(
             RouteView(
                 id=number, line=document.line, document=document, on=on, words=sentence(document), ask=ask,
                 carried=[(one, part.number_there(one)) for one in link.rig.universes if part.carries(one)],
             )
         )  # fmt: skip
-    carried = {one for one in link.rig.universes if any(part.on and part.carries(one) for part in link.routes)}
-    lost = [one for one in link.rig.universes if one not in carried]
+    lost = sorted(set(link.rig.universes) - link.carried)
     return RoutesView(
         routes=views, interfaces=[_interface(one) for one in interfaces()],
         lost=route_document.as_text(in_ranges(lost)) if lost else "",
-        simulators={protocol: f"{host}:{port}" for protocol, (host, port) in simulators().items()},
     )  # fmt: skip
+
+
+def _may_go(part: RoutePart, settings: NetworkSettings) -> bool:
+    """Whether a route may send without the user being asked."""
+    return part.to == SIMULATOR or settings.allows(part.destination)
 
 
 def _interface(one: Interface) -> InterfaceView:
@@ -92,8 +97,7 @@ def add(body: AddRoute) -> tuple[RouteDone, int]:
 def change(body: ChangeRoute) -> RouteDone:
     """Change a route. One that would go where nothing was allowed to go yet is switched off."""
     document = _document(body)
-    settings = network_settings.read(context().data)
-    allowed = document.to == SIMULATOR or settings.allows(document.part(0, on=True).destination)
+    allowed = _may_go(document.part(body.id, on=True), network_settings.read(context().data))
     with context().store.edit(browser_id(), f"Change the route to {document.to}") as session:
         repositories.routes.change(session, body.id, document, on=None if allowed else False)
     return _done("Changed" if allowed else "Changed, and switched off: nothing was sent there before", body.id)
@@ -104,11 +108,8 @@ def switch(body: SwitchRoute) -> RouteDone:
     """Switch a route on or off. To go where nothing was sent before, the user must have agreed."""
     data = context().data
     with context().store.reading() as session:
-        row = next((one for one in repositories.routes.every(session) if one.id == body.id), None)
-        if row is None:
-            raise NotThere("This route does not exist any more. Undo brings it back.", "id")
-        part = repositories.routes.part_of(row)
-    if body.on and part.to != SIMULATOR and not network_settings.read(data).allows(part.destination):
+        part = repositories.routes.part_of(repositories.rows.get(session, RouteRow, body.id, "route"))
+    if body.on and not _may_go(part, network_settings.read(data)):
         if not body.agreed:
             raise InUse(f"{what_goes_out(part)} Nothing was sent there before: agree to it first.", "agreed")
         _kept(lambda: network_settings.allow(data, part.destination))
