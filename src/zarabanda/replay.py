@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import tempfile
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -13,7 +13,6 @@ import numpy as np
 from pydantic import ValidationError
 
 from zarabanda.core.effects.batch.batches import Batches, Running
-from zarabanda.core.effects.palette import Palette
 from zarabanda.core.explain import sentence
 from zarabanda.core.playback.frame import Effects, Frame, Levels
 from zarabanda.core.playback.ground import Base, base_at
@@ -36,8 +35,10 @@ from zarabanda.messages import (
     DraftValuesPart,
     EffectPart,
     FixturePart,
+    HeldValues,
     ModePart,
     PalettePart,
+    PaletteUse,
     PartKey,
     ShowUpdate,
     TempoPart,
@@ -68,7 +69,8 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     """The small form as parts. Its heads have every attribute but a native hue, and mix red, green and blue."""
     home: dict[str, float] = {}
     for name, value in show.home.items():
-        home |= dict(zip(attributes.touched(name), _numbers(name, value, {}), strict=True))
+        numbers = [one for one in _numbers(name, value, {}) if not isinstance(one, PaletteUse)]
+        home |= dict(zip(attributes.touched(name), numbers, strict=True))
     rows = [row for row in attributes.ATTRIBUTES if row.name not in EMITTERS["hue-saturation"]]
     channels = tuple(Channel(row.name, (n,), row.low, row.high) for n, row in enumerate(rows))
     limits = {row.name: (row.low, row.high, home.get(row.name, row.home)) for row in rows}
@@ -89,7 +91,8 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     for name, document in show.palettes.items():
         made = document.to_core(name)
         own = {keys[head]: dict(values) for head, values in made.own.items() if head in keys}
-        parts.append(PalettePart(palettes[name], name, dict(made.values), own))
+        models = {model: dict(values) for model, values in made.models.items()}
+        parts.append(PalettePart(palettes[name], name, dict(made.values), own, models, made.way))
     for effect in show.effects:
         plain = effect.model_copy(update={"own": {keys[head]: one for head, one in effect.own.items() if head in keys}}).plain()
         parts.append(EffectPart(effects[effect.name], with_numbers(plain, palettes, tempos)))
@@ -106,14 +109,14 @@ def _key(keys: Mapping[str, str], head: str) -> str:
     return keys[head]
 
 
-def _numbers(attribute: str, value: object, palettes: Mapping[str, Palette]) -> list[float]:
-    """A value as one number for each part of an attribute."""
+def _numbers(attribute: str, value: object, palettes: Mapping[str, int]) -> Sequence[float | PaletteUse]:
+    """A value as one number for each part of an attribute, or what a palette has there."""
     names = attributes.touched(attribute)
     if isinstance(value, dict):
         name = str(value.get("palette"))
         if name not in palettes:
             raise ZarabandaError(f"There is no palette {shown(name)}; the show has {', '.join(palettes) or 'none'}.", "value")
-        return list(palettes[name].on([""], names)[0])
+        return [PaletteUse(palettes[name])] * len(names)
     if isinstance(value, str):
         try:
             rgb = [int(value[n : n + 2], 16) / 255 for n in (1, 3, 5)]
@@ -134,15 +137,14 @@ class Replay:
         small = isinstance(request.show, ReplayShow)
         parts = parts_of(request.show) if isinstance(request.show, ReplayShow) else demo_parts()
         self.keys = {part.name: str(part.id) for part in parts if isinstance(part, FixturePart)} if small else {}
-        self._palettes = {one.name: Palette(one.name, one.values, one.own) for one in parts if isinstance(one, PalettePart)}
         self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
         self._effects = {one.document["name"]: one.id for one in parts if isinstance(one, EffectPart)}
-        palettes = {one.name: one.id for one in parts if isinstance(one, PalettePart)}
+        self._palettes = palettes = {one.name: one.id for one in parts if isinstance(one, PalettePart)}
         tempos = {one.name: one.id for one in parts if isinstance(one, TempoPart)}
         names = Names(palettes, tempos, {n: one for one, n in palettes.items()}, {n: one for one, n in tempos.items()})
         self._documents = {one.id: names.named(one.document) for one in parts if isinstance(one, EffectPart)}
         self._put_on: dict[int, str] = {}
-        self._draft: dict[str, dict[str, float]] = {}
+        self._draft: HeldValues = {}
         self._revision, self._numbers = 1, 0
         self._compiler = Compiler()
         program = self._compiler.take(ShowUpdate("replay", 1, parts, whole=True))
@@ -195,7 +197,9 @@ class Replay:
         names = attributes.touched(what.attribute) if what.attribute else tuple(attributes.BY_NAME)
         if not set(names) <= attributes.BY_NAME.keys() or (what.do == "set" and what.attribute is None):
             raise ZarabandaError(f"There is no attribute {shown(what.attribute)}; use one of {', '.join(attributes.BY_NAME)}.")
-        values = _numbers(str(what.attribute), what.value, self._palettes) if what.do == "set" else [None] * len(names)
+        values: Sequence[float | PaletteUse | None] = [None] * len(names)
+        if what.do == "set":
+            values = _numbers(str(what.attribute), what.value, self._palettes)
         for name, value in zip(names, values, strict=True):
             before = self._draft.get(name, {})
             chosen = list(before) if what.do == "clear" or not heads else heads

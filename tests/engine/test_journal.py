@@ -45,7 +45,7 @@ def test_a_restarted_engine_goes_on_at_the_same_phase(tmp_path, boot, now, wall,
     assert again.tempos[1].beats(now + 1) == pytest.approx(state.beats("Movement", then + 1))
 
 
-ENTRY = msgspec.to_builtins(journal.LiveEntry(3, "b", 1.0, 2.0, {}, {}, 1.0, False, [], True, {}, []))
+ENTRY = msgspec.to_builtins(journal.LiveEntry(4, "b", 1.0, 2.0, {}, {}, 1.0, False, [], True, {}, [], 0, [], None))
 WRONG = {
     "nothing": {},
     "a wrong type": ENTRY | {"grand": "full"},

@@ -43,14 +43,14 @@ def test_a_show_of_version_3_is_as_it_was(store):
         assert repositories.effects.all_uses(session) == {
             4: ["fader 1 of First"], 2: ["button 1 of First"], 3: ["the draft"],
         }  # fmt: skip
-        assert repositories.draft.values(session) == {"intensity": {"101": 40.0}}
+        assert repositories.draft.held(session) == {"intensity": {"101": 40.0}}
         assert [(f.number, f.universe, f.address, f.cell_order, f.notes) for f in repositories.rig.every(session)] == [
             (101, 1, 1, "", ""), (102, 1, 25, "", ""), (103, 1, 49, "", ""),
         ]  # fmt: skip
         assert {row.mode_id for row in repositories.rig.every(session)} == set(repositories.rig.modes(session))
         assert [(row.name, row.rule) for row in repositories.groups.every(session)] == [("All", None)]
         assert {part.key[0] for part in compiling.all_parts(session)} == {
-            "mode", "fixture", "tempo", "palette", "effect", "draft-values", "draft-effect", "control", "opening", "route",
+            "mode", "fixture", "tempo", "palette", "effect", "draft-values", "draft-effect", "control", "opening", "colour-way", "route",
         }  # fmt: skip
 
 

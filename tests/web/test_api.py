@@ -222,7 +222,7 @@ def test_draft_values_are_set_taken_back_and_cleared(client):
     client.post("/api/draft/values", json={"values": {"intensity": {"101": None}}})
     assert client.get("/api/draft").json["values"]["intensity"] == {"102": 60}
     client.delete("/api/draft")
-    assert client.get("/api/draft").json == {"values": {}, "effects": []}
+    assert client.get("/api/draft").json == {"values": {}, "listed": [], "fans": [], "effects": []}
     client.post("/api/undo")
     assert client.get("/api/draft").json["values"]["pan"] == {"101": -20}
     client.delete("/api/draft")

@@ -21,6 +21,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/colour/look-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End what is only looked at. */
+        post: operations["colour_look_away_look_away_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/pickers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ways to pick a colour, with their numbers. */
+        get: operations["colour_get_pickers_pickers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A colour in every picker's numbers, and what lights do for it. */
+        post: operations["colour_read_colour_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set a colour on heads that mix them, or have a wheel of them. */
+        post: operations["colour_set_colour_set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/show-on-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Show heads on ways between two colours, as long as it is looked at: nothing is kept. */
+        post: operations["colour_show_on_way_show_on_way_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The way that colours go, where neither a palette nor what plays it says otherwise. */
+        put: operations["colour_set_way_way_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways between two colours, in every space; way: the show's. */
+        post: operations["colour_get_ways_ways_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft": {
         parameters: {
             query?: never;
@@ -124,6 +243,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/draft/fans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Spread an attribute over heads by a rule; what they had is its beginning. */
+        post: operations["fans_make_fan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/fans/{fan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another rule or order, or a head dragged to a value: the others follow by the rule. */
+        put: operations["fans_change_fan__int_fan_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft/keep-frozen": {
         parameters: {
             query?: never;
@@ -135,6 +288,23 @@ export interface paths {
         put?: never;
         /** Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go. */
         post: operations["draft_keep_frozen_keep_frozen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/palette": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set what a palette has on heads; they follow when it is changed. */
+        post: operations["draft_use_palette_palette_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -809,6 +979,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palettes/acting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** On how many of these heads each palette acts. */
+        post: operations["palettes_get_acting_acting_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what is set by hand as a palette; the draft refers to it from then on. */
+        post: operations["palettes_keep_palette_keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put palettes in another order. */
+        post: operations["palettes_order_palettes_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/sets/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of colours for all lights, and for groups apart. */
+        post: operations["palette_sets_make_colours_colours_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/sets/positions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of positions for the moving lights of a group, computed from where they stand. */
+        post: operations["palette_sets_make_positions_positions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/palettes/{palette_id}": {
         parameters: {
             query?: never;
@@ -817,11 +1072,96 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Another name or other values; effects that go to it follow at once. */
+        /** Another name or other values; what refers to it follows at once. */
         put: operations["palettes_change_palette__int_palette_id__put"];
         post?: never;
-        /** Delete a palette that no effect goes to; undo brings it back. */
+        /** Delete a palette that nothing uses; undo brings it back. */
         delete: operations["palettes_delete_palette__int_palette_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another palette with the same values. */
+        post: operations["palettes_duplicate_palette__int_palette_id__duplicate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take another palette's values into this one, which takes its place everywhere; the other goes. */
+        post: operations["palettes_merge_palettes__int_palette_id__merge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another name, or another way of colours to it. */
+        post: operations["palettes_rename_palette__int_palette_id__rename_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let what uses a palette use another, or have its values; then, if asked for, it goes. */
+        post: operations["palettes_replace_palette__int_palette_id__replace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/update": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what is set by hand into a palette: on heads that it has values for, and all others of the selection. */
+        post: operations["palettes_update_palette__int_palette_id__update_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1131,6 +1471,24 @@ export interface components {
             };
         };
         /**
+         * ActsAsk
+         * @description Heads of which is asked on how many each palette acts.
+         */
+        ActsAsk: {
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * ActsView
+         * @description On how many of the heads each palette acts, by its number.
+         */
+        ActsView: {
+            /** Acts */
+            acts: {
+                [key: string]: number;
+            };
+        };
+        /**
          * AddFixtures
          * @description Fixtures of a mode, by its name. place: of the first, in m; spacing: from each to the next.
          */
@@ -1324,6 +1682,8 @@ export interface components {
             mixed: boolean;
             /** Most */
             most: number;
+            /** Source */
+            source: string;
             /** Unit */
             unit: string;
             /** Value */
@@ -1342,6 +1702,56 @@ export interface components {
             ] | null;
             /** Values */
             values: components["schemas"]["BaseValueView"][];
+        };
+        /**
+         * ChangeFan
+         * @description A fan's rule or order. heads: the same ones in another order; drag: a head, and the value that it is dragged to; amount:
+         *     from the first to the last. preview: shown, not kept.
+         */
+        ChangeFan: {
+            /**
+             * Amount
+             * @default null
+             */
+            amount?: number | null;
+            /**
+             * Drag
+             * @default null
+             */
+            drag?: [
+                string,
+                number
+            ] | null;
+            /**
+             * Ease
+             * @default null
+             */
+            ease?: string | null;
+            /**
+             * Fixed
+             * @default null
+             */
+            fixed?: string | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Mirror
+             * @default null
+             */
+            mirror?: boolean | null;
+            /**
+             * Parts
+             * @default null
+             */
+            parts?: number | null;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
         };
         /**
          * ChangeFixtures
@@ -1410,6 +1820,40 @@ export interface components {
              * @default null
              */
             to?: number | null;
+        };
+        /**
+         * ColourSet
+         * @description A set of colours: how many; for all lights, and for each of these groups apart.
+         */
+        ColourSet: {
+            /**
+             * Count
+             * @enum {integer}
+             */
+            count: 12 | 15 | 20;
+            /**
+             * Everyone
+             * @default true
+             */
+            everyone?: boolean;
+            /** Groups */
+            groups?: number[];
+        };
+        /**
+         * ColourView
+         * @description A colour in every picker's numbers, in words, and what the asked lights do for it.
+         */
+        ColourView: {
+            /** Hex */
+            hex: string;
+            /** Lights */
+            lights: components["schemas"]["MixedView"][];
+            /** Numbers */
+            numbers: {
+                [key: string]: number[];
+            };
+            /** Words */
+            words: string;
         };
         /**
          * ControlView
@@ -1512,17 +1956,39 @@ export interface components {
         };
         /**
          * DraftView
-         * @description Values set by hand, and effects.
+         * @description Values set by hand, in numbers and listed in words, the fans among them, and effects.
          */
         DraftView: {
             /** Effects */
             effects: components["schemas"]["DraftEffectView"][];
+            /** Fans */
+            fans: components["schemas"]["FanView"][];
+            /** Listed */
+            listed: components["schemas"]["DraftedView"][];
             /** Values */
             values: {
                 [key: string]: {
                     [key: string]: number;
                 };
             };
+        };
+        /**
+         * DraftedView
+         * @description Values set by hand of one attribute that come from the same: see `core.explain.drafted.Drafted`.
+         */
+        DraftedView: {
+            /** Attributes */
+            attributes: string[];
+            /** Family */
+            family: string;
+            /** Heads */
+            heads: string[];
+            /** Label */
+            label: string;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
         };
         /**
          * DuplicateFixtures
@@ -1650,6 +2116,38 @@ export interface components {
         EventsView: {
             /** Events */
             events: components["schemas"]["EventView"][];
+        };
+        /**
+         * FanView
+         * @description A fan: see `formats.fan_document.FanDocument`. values: of its heads, in their order; low, high: the range they have.
+         */
+        FanView: {
+            /** Attribute */
+            attribute: string;
+            /** Ease */
+            ease: string;
+            /** Fixed */
+            fixed: string;
+            /** Heads */
+            heads: string[];
+            /** High */
+            high: number;
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Mirror */
+            mirror: boolean;
+            /** Parts */
+            parts: number;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[];
+            /** Words */
+            words: string;
         };
         /**
          * Fault
@@ -2001,6 +2499,24 @@ export interface components {
             name: string;
         };
         /**
+         * KeepPalette
+         * @description Keep what is set by hand on these heads (none: on all) as a palette, of some families; for: which heads it is made for.
+         */
+        KeepPalette: {
+            /** Families */
+            families: ("intensity" | "position" | "colour" | "beam")[];
+            /** Heads */
+            heads?: string[];
+            /** Name */
+            name: string;
+            /**
+             * Scope
+             * @default any
+             * @enum {string}
+             */
+            scope?: "heads" | "models" | "any";
+        };
+        /**
          * KindView
          * @description A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
          *     carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words.
@@ -2069,7 +2585,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -2098,6 +2614,18 @@ export interface components {
             do: "blackout";
             /** @default false */
             on?: boolean;
+        };
+        /**
+         * Blind
+         * @description Prepare the draft without output, or send what was prepared in a time, 0 to 3600 s.
+         */
+        LiveBlind: {
+            /** @enum {unknown} */
+            do: "blind";
+            /** @default true */
+            on?: boolean;
+            /** @default 0 */
+            send_s?: number;
         };
         /**
          * Bpm
@@ -2342,10 +2870,13 @@ export interface components {
         };
         /**
          * State
-         * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex).
+         * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
+         *         blind: the draft is prepared without output, and frames show it as it will be.
          */
         LiveState: {
             blackout: boolean;
+            /** @default false */
+            blind?: boolean;
             grand: number;
             health: components["schemas"]["LiveLoopHealth"];
             /** @default [] */
@@ -2453,6 +2984,26 @@ export interface components {
             source?: string;
         };
         /**
+         * MakeFan
+         * @description Spread an attribute over heads, in their order, from what they have now. amount: from the first to the last.
+         */
+        MakeFan: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount?: number;
+            /** Attribute */
+            attribute: string;
+            /**
+             * Fixed
+             * @default middle
+             */
+            fixed?: string;
+            /** Heads */
+            heads: string[];
+        };
+        /**
          * MakeKind
          * @description A kind from its channel list, in the order of its slots.
          */
@@ -2508,6 +3059,20 @@ export interface components {
              * @default false
              */
             vanished?: boolean;
+        };
+        /**
+         * MixedView
+         * @description What lights really do for a colour: see `core.explain.mixing.Mixed`.
+         */
+        MixedView: {
+            /** Exact */
+            exact: boolean;
+            /** Heads */
+            heads: number;
+            /** Model */
+            model: string;
+            /** Words */
+            words: string;
         };
         /**
          * ModeView
@@ -2759,6 +3324,16 @@ export interface components {
             heads: string[];
         };
         /**
+         * OnWay
+         * @description Heads that are shown on a way.
+         */
+        OnWay: {
+            /** Heads */
+            heads: string[];
+            /** Way */
+            way: string;
+        };
+        /**
          * OrderView
          * @description An order that a selection can be put in, and what it is called.
          */
@@ -2767,6 +3342,14 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * OtherPalette
+         * @description Another palette.
+         */
+        OtherPalette: {
+            /** Other */
+            other: number;
         };
         /**
          * OwnCopy
@@ -2809,8 +3392,53 @@ export interface components {
             name: string;
         };
         /**
+         * PaletteOrder
+         * @description Palettes by number, in the order they shall have.
+         */
+        PaletteOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * PalettePicture
+         * @description What a palette looks like: its colours; where beams point from where they hang (x of each end, −1…1); gobo slot, zoom in
+         *     degrees and level in %, where it has them; words: the values of others.
+         */
+        PalettePicture: {
+            /** Beams */
+            beams: [
+                number,
+                number
+            ][];
+            /** Colours */
+            colours: string[];
+            /** Gobo */
+            gobo: number | null;
+            /** Level */
+            level: number | null;
+            /** Words */
+            words: string;
+            /** Zoom */
+            zoom: number | null;
+        };
+        /**
+         * PaletteSet
+         * @description On how many heads a palette was set, and of how many: in words.
+         */
+        PaletteSet: {
+            /** Acts */
+            acts: number;
+            /** Done */
+            done: string;
+            /** Of */
+            of: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * PaletteView
-         * @description A palette: its document, and the kinds of head it acts on, with how many of them there are.
+         * @description A palette: its document, for which heads it was made, the kinds of head it acts on with how many there are, who uses it
+         *     in words, and how it looks.
          */
         PaletteView: {
             /** Acts On */
@@ -2821,10 +3449,24 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+            /** Family */
+            family: string;
             /** Id */
             id: number;
             /** Name */
             name: string;
+            picture: components["schemas"]["PalettePicture"];
+            /**
+             * Scope
+             * @enum {string}
+             */
+            scope: "heads" | "models" | "any";
+            /** Set */
+            set: string;
+            /** Used By */
+            used_by: string[];
+            /** Way */
+            way: string;
         };
         /**
          * PalettesView
@@ -2886,6 +3528,50 @@ export interface components {
             revision?: number;
         };
         /**
+         * PickerPart
+         * @description One number of a picker.
+         */
+        PickerPart: {
+            /** Circle */
+            circle: boolean;
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * PickerView
+         * @description A way to pick a colour.
+         */
+        PickerView: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PickerPart"][];
+        };
+        /**
+         * PickersView
+         * @description All ways to pick a colour.
+         */
+        PickersView: {
+            /** Pickers */
+            pickers: components["schemas"]["PickerView"][];
+        };
+        /**
+         * PositionSet
+         * @description A set of positions for a group.
+         */
+        PositionSet: {
+            /** Group */
+            group: number;
+        };
+        /**
          * ProcessView
          * @description A process. cpu: % of a core since it was asked for last; memory in MB; message: what is wrong with it, in words.
          */
@@ -2912,6 +3598,26 @@ export interface components {
             processes: components["schemas"]["ProcessView"][];
         };
         /**
+         * ReadColour
+         * @description A colour to read, and the heads of which is asked what they do for it.
+         */
+        ReadColour: {
+            /** Heads */
+            heads?: string[];
+            /**
+             * Hex
+             * @default null
+             */
+            hex?: string | null;
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Picker
+             * @default null
+             */
+            picker?: string | null;
+        };
+        /**
          * ReadyRig
          * @description Which small rig to begin with.
          */
@@ -2921,6 +3627,38 @@ export interface components {
              * @enum {string}
              */
             rig: "pars" | "club" | "stage";
+        };
+        /**
+         * RenamePalette
+         * @description Another name, or another way of colours to it (empty: the show's).
+         */
+        RenamePalette: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Way
+             * @default null
+             */
+            way?: string | null;
+        };
+        /**
+         * Replacement
+         * @description What takes the place of a palette wherever it is used: another palette, or (none) its values. delete: then it goes.
+         */
+        Replacement: {
+            /**
+             * By
+             * @default null
+             */
+            by?: number | null;
+            /**
+             * Delete
+             * @default true
+             */
+            delete?: boolean;
         };
         /**
          * RigDone
@@ -3233,6 +3971,60 @@ export interface components {
             text: string;
         };
         /**
+         * SetColour
+         * @description Set a colour on heads.
+         */
+        SetColour: {
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /**
+             * Hex
+             * @default null
+             */
+            hex?: string | null;
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Picker
+             * @default null
+             */
+            picker?: string | null;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * SetMade
+         * @description Palettes that were made.
+         */
+        SetMade: {
+            /** Done */
+            done: string;
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * ShowOnWay
+         * @description Show heads at a share of ways between two colours, as long as it is looked at.
+         */
+        ShowOnWay: {
+            /** End */
+            end: string;
+            /** On */
+            on: components["schemas"]["OnWay"][];
+            /** Share */
+            share: number;
+            /** Start */
+            start: string;
+        };
+        /**
          * ShowView
          * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
          *     session: who counts the revisions; rig, routes: count edits that touch fixtures,
@@ -3265,6 +4057,14 @@ export interface components {
             tempos: components["schemas"]["TempoView"][];
             /** Undo */
             undo: string | null;
+        };
+        /**
+         * ShowWay
+         * @description The show's way of colours.
+         */
+        ShowWay: {
+            /** Way */
+            way: string;
         };
         /**
          * SomeFixtures
@@ -3391,6 +4191,75 @@ export interface components {
             universes: components["schemas"]["UniverseView"][];
         };
         /**
+         * UpdatePalette
+         * @description Take what is set by hand on these heads (none: on all) into a palette.
+         */
+        UpdatePalette: {
+            /** Heads */
+            heads?: string[];
+        };
+        /**
+         * UsePalette
+         * @description Set what a palette has on heads; none: on those that it has values of their own for.
+         */
+        UsePalette: {
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /** Palette */
+            palette: number;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * WayView
+         * @description A way between two colours. strip: what is seen on it, `#rrggbb` each, on lights that add light and on those that take it
+         *     away; middle: in words; passes: hues on the way; dip: in % of white.
+         */
+        WayView: {
+            /** Dip */
+            dip: number;
+            /** Label */
+            label: string;
+            /** Middle */
+            middle: string;
+            /** Name */
+            name: string;
+            /** Passes */
+            passes: string[];
+            /** Strip */
+            strip: string[];
+            /** Subtractive */
+            subtractive: string[];
+        };
+        /**
+         * WaysAsk
+         * @description Two colours.
+         */
+        WaysAsk: {
+            /** End */
+            end: string;
+            /** Start */
+            start: string;
+        };
+        /**
+         * WaysView
+         * @description Ways between two colours, in every space.
+         */
+        WaysView: {
+            /** Way */
+            way: string;
+            /** Ways */
+            ways: components["schemas"]["WayView"][];
+        };
+        /**
          * WeaveAsk
          * @description Which heads (none: a made-up row), columns, attribute (`look`: as it will look; `colour`: the colour alone, as if the
          *     heads were at full), from which θ, how many cycles.
@@ -3513,6 +4382,229 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_look_away_look_away_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_get_pickers_pickers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_read_colour_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadColour"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_set_colour_set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetColour"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_show_on_way_show_on_way_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowOnWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_set_way_way_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_get_ways_ways_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysView"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3747,6 +4839,74 @@ export interface operations {
             };
         };
     };
+    fans_make_fan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeFan"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FanView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    fans_change_fan__int_fan_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FanView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     draft_keep_frozen_keep_frozen_post: {
         parameters: {
             query?: never;
@@ -3767,6 +4927,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_use_palette_palette_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsePalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteSet"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5180,6 +6373,171 @@ export interface operations {
             };
         };
     };
+    palettes_get_acting_acting_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActsAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_keep_palette_keep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPalette"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_order_palettes_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palette_sets_make_colours_colours_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourSet"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palette_sets_make_positions_positions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PositionSet"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     palettes_change_palette__int_palette_id__put: {
         parameters: {
             query?: never;
@@ -5233,6 +6591,177 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_duplicate_palette__int_palette_id__duplicate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_merge_palettes__int_palette_id__merge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherPalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_rename_palette__int_palette_id__rename_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenamePalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_replace_palette__int_palette_id__replace_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Replacement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_update_palette__int_palette_id__update_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UpdatePalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
                 };
             };
             /** @description Unprocessable Entity */

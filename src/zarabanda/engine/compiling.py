@@ -13,25 +13,27 @@ from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
 from zarabanda.core.effects.placement import Placed, place
-from zarabanda.core.playback.looks import held
+from zarabanda.core.playback.looks import Value, held
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import (
     AnyPart,
     Audition,
+    ColourWayPart,
     ControlPart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
+    HeldValues,
     OpeningPart,
     PalettePart,
+    PaletteUse,
     PartKey,
     PlayerId,
     RoutePart,
     ShowUpdate,
     TempoPart,
-    Values,
     control_id,
 )
 from zarabanda.targets import EffectOnHeads
@@ -72,7 +74,7 @@ class Compiler:
         self._parts: dict[PartKey, AnyPart] = {}
         self._arrived: dict[PartKey, int] = {}
         self._previews: dict[int, dict[str, Any]] = {}
-        self._values_preview: Values | None = None
+        self._values_preview: HeldValues | None = None
         self._audition: Audition | None = None
         self._effects: dict[int, Effect] = {}
         self._palettes: dict[int, Palette] = {}
@@ -126,7 +128,7 @@ class Compiler:
         self._previews[effect_id] = document
         return self._made({("effect", effect_id)})
 
-    def preview_values(self, values: Values) -> Program:
+    def preview_values(self, values: HeldValues) -> Program:
         """The program with other values set by hand, until the next update."""
         self._values_preview = values
         return self._made({("draft-values", "")})
@@ -147,8 +149,15 @@ class Compiler:
         before, now = self._program, replace(self._program, let_go=())
         if subjects & OF_RIG:
             now = replace(now, rig=self._rig.made(self._parts.values()))
-        if now.rig.heads is not before.rig.heads or "draft-values" in subjects:
-            now = replace(now, draft=held(now.rig, self._values()))
+        if "palette" in subjects:
+            self._palettes = {
+                part.id: Palette(part.name, part.values, part.own, part.models, part.way) for part in self._of(PalettePart)
+            }
+            now = replace(now, ways={number: one.way for number, one in self._palettes.items() if one.way})
+        if now.rig.heads is not before.rig.heads or subjects & {"draft-values", "palette"}:
+            now = self._with_draft(now)
+        if "colour-way" in subjects:
+            now = replace(now, way=next((part.way for part in self._of(ColourWayPart)), EMPTY.way))
         if "tempo" in subjects:
             tempos = sorted(self._of(TempoPart), key=lambda one: (one.position, one.id))
             now = replace(now, tempos={tempo.id: tempo for tempo in tempos})
@@ -163,15 +172,30 @@ class Compiler:
         self._program = replace(now, **{"fade_s": 0.0, **more})
         return self._program
 
-    def _values(self) -> Values:
-        if self._values_preview is not None:
-            return self._values_preview
-        return {part.id: part.heads for part in self._of(DraftValuesPart)}
+    def _with_draft(self, now: Program) -> Program:
+        """With what is set by hand, and which palettes it comes from. A palette that is not there holds nothing."""
+        values = self._values_preview
+        if values is None:
+            values = {part.id: part.heads for part in self._of(DraftValuesPart)}
+        look: dict[str, dict[str, Value]] = {}
+        palettes, index = np.full(now.rig.home.shape, -1), now.rig.heads.index
+        for name, heads in values.items():
+            row, known = attributes.INDEX[name], look.setdefault(name, {})
+            for head, value in heads.items():
+                if not isinstance(value, PaletteUse):
+                    known[head] = value
+                elif value.palette in self._palettes:
+                    known[head] = self._palettes[value.palette]
+                    if head in index:
+                        palettes[row, index[head]] = value.palette
+        draft = held(now.rig, look)
+        if np.array_equal(draft, now.draft, equal_nan=True) and np.array_equal(palettes, now.draft_palettes):
+            return now
+        return replace(now, draft=draft, draft_palettes=palettes)
 
     def _with_players(self, now: Program, before: Program, changed: set[PartKey]) -> Program:
         effects = {int(key) for subject, key in changed if subject == "effect"}
         if palettes := {int(key) for subject, key in changed if subject == "palette"}:
-            self._palettes = {part.id: Palette(part.name, part.values, part.own) for part in self._of(PalettePart)}
             effects |= {number for number in self._effects.keys() - effects if palettes & palettes_of(self._document(number))}
         for number in effects:
             self._effects.pop(number, None)

@@ -8,15 +8,18 @@ from pathlib import Path
 
 import msgspec
 
+from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
 from zarabanda.messages import ControlId, FixturePart, PlayerId, ShowUpdate
 
+from . import kept_claims
+from .kept_claims import StripEntry
 from .live import draft
 from .live.state import LiveState, Playing
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 3
+VERSION = 4
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
@@ -56,7 +59,8 @@ class PlayingEntry(msgspec.Struct, forbid_unknown_fields=True):
 
 
 class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
-    """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine."""
+    """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine; heads:
+    which heads the claims are on, see `Heads.number`; blind: since when the draft is prepared without output."""
 
     version: int
     boot: str
@@ -70,6 +74,9 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     opened: bool
     held: dict[ControlId, list[str]]
     playing: list[PlayingEntry]
+    heads: int
+    claims: list[StripEntry]
+    blind: float | None
 
 
 def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
@@ -88,6 +95,7 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
             )
             for key, one in state.playing.items()
         ],
+        heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
     )  # fmt: skip
 
 
@@ -112,9 +120,21 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
             name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew) for name, one in entry.tempos.items()
         },
         playing=playing, levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
-        opened=entry.opened, claims=draft.restored(program, now),
+        opened=entry.opened, claims=_claims(entry, program, now, moved),
+        blind=None if entry.blind is None else entry.blind + moved,
         held={key: frozenset(holders) for key, holders in entry.held.items()},
     )  # fmt: skip
+
+
+def _claims(entry: LiveEntry, program: Program, now: float, moved: float) -> Claims:
+    """The claims that were written down, fades and all; and of the draft what has changed since, unless it is prepared only."""
+    if entry.heads != program.rig.heads.number:
+        return draft.restored(program, now)
+    try:
+        claims = kept_claims.read(entry.claims, len(program.rig), moved).advanced(now)
+    except ValueError:  # odd claims are worth less than a light: what is kept of the draft is known
+        return draft.restored(program, now)
+    return claims if entry.blind is not None else draft.settled(claims, program, now, 0.0)
 
 
 _decoder = msgspec.msgpack.Decoder(LiveEntry)
@@ -124,7 +144,7 @@ def _decode_live(content: bytes) -> LiveEntry:
     entry = _decoder.decode(content)
     if entry.version != VERSION:
         raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
-    numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values()]
+    numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values(), entry.blind or 0.0, *kept_claims.times(entry.claims)]
     for one in [*entry.tempos.values(), *entry.playing]:
         numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
     if not all(map(math.isfinite, numbers)):

@@ -25,6 +25,7 @@ from .batching import Batching, Chain
 from .health import Health, Laps
 from .live.acts import act
 from .live.advance import advance
+from .live.blind import prepared
 from .live.programs import take
 from .live.state import LiveState, Playing
 from .live.testing import with_held
@@ -107,6 +108,7 @@ class Loop:
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
         self._good: Program | None = None
         self._highlighted: tuple[tuple[str, ...], Rig, Highlight] | None = None
+        self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
         self._failed = 0
         self._stopping = False
 
@@ -239,10 +241,7 @@ class Loop:
             placed = [state.playing[key].instance.placed for key in self._order]
             self._batches, self._batches_are_whole = self.batching.batches_of(program.rig, placed)
         every = [state.playing[key] for key in self._order]
-        theta = [state.theta(one, t) for one in every]
-        weight = [one.weight(t) for one in every]
-        shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
-        running = Running(np.array(theta), np.array(weight), shifts)
+        running = running_at(state, every, t)
         while self._asked_of_stage:
             heads, reply = self._asked_of_stage.popleft()
             reply(self._on_stage(heads, running, t))
@@ -254,9 +253,23 @@ class Loop:
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
         laps.mark("bytes")
+        if state.blind is not None:
+            values = self._prepared(t)
+            laps.mark("prepared")
         cells = [one.instance.placed.first_cell for one in every]
-        now = [RunningNow(*one) for one in zip(self._order, theta, weight, cells, strict=True)]
+        now = [RunningNow(*one) for one in zip(self._order, running.theta.tolist(), running.weight.tolist(), cells, strict=True)]
         return Snapshot(self.health.frames, t, values, data, program, now)
+
+    def _prepared(self, t: float) -> NDArray[np.float64]:
+        """What the stage will show once it is sent, (A, N): for screens, in every second frame anew."""
+        if self._ahead is None or self.health.frames % 2 == 0 or self._ahead[0] is not self.state:
+            state = prepared(self.state)
+            every = list(state.playing.values())
+            batches, _ = self.batching.batches_of(state.program.rig, [one.instance.placed for one in every])
+            values = _over_base(state, batches, running_at(state, every, t), t)
+            Levels(state.grand, state.blackout).apply(values, state.program.rig)
+            self._ahead = (self.state, values)
+        return self._ahead[1]
 
     def _highlight(self, heads: tuple[str, ...], rig: Rig) -> Highlight:
         known = self._highlighted
@@ -270,22 +283,29 @@ class Loop:
             return None
         batches = self.batching.single(program.rig, playing.instance.placed)
         running = Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts])
-        return _told(program.rig, self._over_base(batches, running, t), batches.touched)
+        return _told(program.rig, _over_base(self.state, batches, running, t), batches.touched)
 
     def _on_stage(self, heads: Sequence[str], running: Running, t: float) -> Values:
         rig = self.state.program.rig
         chosen = np.zeros(len(rig), bool)
         chosen[[rig.heads.index[key] for key in heads if key in rig.heads.index]] = True
-        return _told(rig, self._over_base(self._batches, running, t), np.broadcast_to(chosen, rig.heads.has.shape))
+        return _told(rig, _over_base(self.state, self._batches, running, t), np.broadcast_to(chosen, rig.heads.has.shape))
 
-    def _over_base(self, batches: Batches | Chain, running: Running, t: float) -> NDArray[np.float64]:
-        """What the base comes to with effects on it, (A, N), within the ranges."""
-        rig = self.state.program.rig
-        flat = base_at(rig, self.state.claims, t).reshape(-1)
-        batches.apply(flat, running)
-        values = flat.reshape(batches.touched.shape)
-        values[attributes.HUE] %= 360
-        return np.clip(values, rig.low, rig.high)
+
+def running_at(state: LiveState, every: Sequence[Playing], t: float) -> Running:
+    """θ and weight of what plays."""
+    shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
+    return Running(np.array([state.theta(one, t) for one in every]), np.array([one.weight(t) for one in every]), shifts)
+
+
+def _over_base(state: LiveState, batches: Batches | Chain, running: Running, t: float) -> NDArray[np.float64]:
+    """What the base comes to with effects on it, (A, N), within the ranges."""
+    rig = state.program.rig
+    flat = base_at(rig, state.claims, t).reshape(-1)
+    batches.apply(flat, running)
+    values = flat.reshape(batches.touched.shape)
+    values[attributes.HUE] %= 360
+    return np.clip(values, rig.low, rig.high)
 
 
 def _told(rig: Rig, values: NDArray[np.float64], wanted: NDArray[np.bool_]) -> Values:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Any
+
+import numpy as np
 
 from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
-from zarabanda.core.playback.looks import Floats, held
+from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, PlayerId, RoutePart, TempoPart
 
@@ -44,13 +47,15 @@ class Control:
 class Program:
     """Everything that the show gives the engine. Swapped in whole, between two frames.
 
-    draft: what is set by hand, (A, N), NaN where nothing is; tempos: by number, in their order; opening: actions as plain
-    data, done once; fade_s: in which values set by hand go where they go now.
+    draft: what is set by hand, (A, N), NaN where nothing is; draft_palettes: of which palette it is, by number, −1 of none;
+    tempos: by number, in their order; opening: actions as plain data, done once; fade_s: in which values set by hand go where
+    they go now; way: of colours, where a palette has none; ways: of those that have one, by their number.
     """
 
     rig: Rig
     revision: int
     draft: Floats
+    draft_palettes: Ints
     instances: dict[PlayerId, Instance]
     controls: dict[ControlId, Control]
     tempos: dict[int, TempoPart]
@@ -60,9 +65,11 @@ class Program:
     """What of the show could not be read, in words."""
     fade_s: float = 0.0
     routes: tuple[RoutePart, ...] = ()
+    way: str = "rgb"
+    ways: Mapping[int, str] = field(default_factory=dict)
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
 
 
 EMPTY_RIG = build([])
-EMPTY = Program(EMPTY_RIG, 0, held(EMPTY_RIG, {}), {}, {}, {}, ())
+EMPTY = Program(EMPTY_RIG, 0, held(EMPTY_RIG, {}), np.full(EMPTY_RIG.home.shape, -1), {}, {}, {}, ())

@@ -85,6 +85,7 @@ class Publisher:
             health=loop.health.report(loop.rate, [Trouble(**one) for one in loop.troubles.report()]),
             routes=[route for output in loop.outputs for route in output.report()],
             source=self._source,
+            blind=state.blind is not None,
             held=[HeldSlot(*place, value) for place, (value, _) in state.held_slots.items()],
             shown=_shown(state, t),
         )  # fmt: skip

@@ -1,46 +1,98 @@
-"""The values of a palette: of one family, for every head or by head. One definition for the API, the database and requests."""
+"""The values of a palette: for every head, by model or by head. One definition for the API, the database and requests."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from zarabanda.core.colour.spaces import hex_to_rgb
+from zarabanda.core.colour.spaces import SPACES, hex_to_rgb
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.rig import attributes
 from zarabanda.errors import shown
 
 Values = dict[str, Annotated[float, Field(allow_inf_nan=False)]]
+MIXED = "mixed"
+"""The family of a palette that has values of several."""
 
 
 class PaletteDocument(BaseModel):
-    """values: by attribute, natural units, for every head; own: by head, instead; colour: `#rrggbb`, in place of drives."""
+    """values: by attribute, natural units, for every head; models: by model of fixture, instead; own: by head, instead of both;
+    colour: `#rrggbb`, in place of drives; set: what it was made with, in words; way: of colours to it, empty: the show's."""
 
     model_config = ConfigDict(extra="forbid")
 
-    family: Literal["intensity", "position", "colour", "beam"]
+    family: Literal["intensity", "position", "colour", "beam", "mixed"]
     colour: Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")] | None = None
     values: Values = {}
+    models: Annotated[dict[Annotated[str, Field(max_length=120)], Values], Field(max_length=500)] = {}
     own: Annotated[dict[str, Values], Field(max_length=20_000)] = {}
+    set: Annotated[str, Field(max_length=80)] = ""
+    way: str = ""
 
     @model_validator(mode="after")
     def _fits(self) -> PaletteDocument:
-        if self.colour is not None and self.family != "colour":
+        if self.colour is not None and self.family not in ("colour", MIXED):
             raise ValueError(f"a colour belongs to a palette of the family colour, not {self.family}")
-        if not self.values and not self.own and self.colour is None:
+        if self.way and self.way not in SPACES:
+            raise ValueError(f"there is no way of colours {shown(self.way)}; use one of {', '.join(SPACES)}")
+        if self.colour is None and not any(values for _, values in self._every()):
             raise ValueError("a palette needs at least one value")
-        for place, values in (("values", self.values), *((f"own.{key}", one) for key, one in self.own.items())):
+        for place, values in self._every():
             for name, value in values.items():
                 row = attributes.BY_NAME.get(name)
-                if row is None or row.family != self.family:
-                    known = ", ".join(one.name for one in attributes.ATTRIBUTES if one.family == self.family)
+                if row is None or self.family not in (row.family, MIXED):
+                    known = ", ".join(one.name for one in attributes.ATTRIBUTES if self.family in (one.family, MIXED))
                     raise ValueError(f"{place}: {shown(name)} is not of the family {self.family}; use one of {known}")
                 if not row.low <= value <= row.high:
                     raise ValueError(f"{place}.{name}: {value:g} is out of range, {row.low:g} to {row.high:g} {row.unit}")
         return self
 
+    def _every(self) -> Iterator[tuple[str, Values]]:
+        yield "values", self.values
+        yield from ((f"models.{model}", one) for model, one in self.models.items())
+        yield from ((f"own.{key}", one) for key, one in self.own.items())
+
     def to_core(self, name: str) -> Palette:
         """The palette as the core computes with it."""
         drives = dict(zip(attributes.COMPOUND["colour"], hex_to_rgb(self.colour), strict=True)) if self.colour else {}
-        return Palette(name, {**self.values, **drives}, self.own)
+        return Palette(name, {**self.values, **drives}, self.own, self.models, self.way)
+
+    def plain(self) -> dict[str, object]:
+        """As it is kept: without what it does not say."""
+        return self.model_dump(mode="json", exclude_defaults=True)
+
+
+Scope = Literal["heads", "models", "any"]
+"""For which heads a palette is made: these, all of the same models, or all that have the attribute."""
+
+
+def document_of(by_head: dict[str, Values], model_of: dict[str, str], scope: Scope, **more: object) -> PaletteDocument:
+    """A palette of values by head and attribute. What heads share is kept once; others of the scope get what the first has.
+
+    model_of: by head. ValueError where there is no value at all.
+    """
+    families = {attributes.BY_NAME[name].family for values in by_head.values() for name in values}
+    if not families:
+        raise ValueError("there is nothing to keep: set values by hand first, or take them from stage")
+    family = families.pop() if len(families) == 1 else MIXED
+    if scope == "heads":
+        return PaletteDocument.model_validate({"family": family, "own": by_head, **more})
+    shared: dict[str, Values] = {}
+    for head, values in by_head.items():
+        known = shared.setdefault(model_of[head] if scope == "models" else "", {})
+        for name, value in values.items():
+            known.setdefault(name, value)
+    own = {}
+    for head, values in by_head.items():
+        known = shared[model_of[head] if scope == "models" else ""]
+        if differs := {name: value for name, value in values.items() if known[name] != value}:
+            own[head] = differs
+    given = {"models": shared} if scope == "models" else {"values": shared.get("", {})}
+    return PaletteDocument.model_validate({"family": family, "own": own, **given, **more})
+
+
+def scope_of(document: PaletteDocument) -> Scope:
+    """For which heads it was made."""
+    return "models" if document.models else "any" if document.values or document.colour else "heads"

@@ -84,7 +84,7 @@ class ModeDocument(_Part):
 
     def spec(self) -> ModeSpec:
         """As the core takes it."""
-        return msgspec.convert(self.model_dump(mode="json", exclude={"maker", "model"}), ModeSpec)
+        return msgspec.convert(self.model_dump(mode="json", exclude={"maker"}), ModeSpec)
 
 
 class FixtureDocument(_Part):

@@ -91,6 +91,13 @@ class Blackout(Action, frozen=True, tag="blackout"):
     on: bool = False
 
 
+class Blind(Action, frozen=True, tag="blind"):
+    """Prepare the draft without output, or send what was prepared in a time, 0 to 3600 s."""
+
+    on: bool = True
+    send_s: float = 0.0
+
+
 class Highlight(Action, frozen=True, tag="highlight"):
     """Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
     from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process."""
@@ -113,7 +120,9 @@ class HoldSlot(Action, frozen=True, tag="hold-slot"):
     holder: str = ""
 
 
-BrowserAction = Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout | Highlight | HoldSlot
+BrowserAction = (
+    Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout | Blind | Highlight | HoldSlot
+)
 AnyAction = BrowserAction | LetGo
 
 

@@ -15,6 +15,16 @@ PartKey = tuple[str, int | str]
 Values = dict[str, dict[str, float]]
 """Natural values by attribute and head key."""
 
+
+class PaletteUse(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """In place of a value: what a palette has there, by its number."""
+
+    palette: int
+
+
+HeldValues = dict[str, dict[str, float | PaletteUse]]
+"""Values by attribute and head key: natural ones, or those of palettes."""
+
 Universe = Annotated[int, msgspec.Meta(ge=1, le=63_999)]
 Number = Annotated[int, msgspec.Meta(ge=0, le=2**31 - 1)]
 HeadKeys = Annotated[list[str], msgspec.Meta(max_length=20_000)]

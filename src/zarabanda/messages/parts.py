@@ -9,7 +9,7 @@ import msgspec
 from zarabanda.core.rig.modes import ModeSpec, Place
 from zarabanda.targets import Target
 
-from .ids import PartKey
+from .ids import PaletteUse, PartKey
 
 
 class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="part"):
@@ -51,12 +51,14 @@ class TempoPart(Part, frozen=True, tag="tempo"):
 
 
 class PalettePart(Part, frozen=True, tag="palette"):
-    """A palette: values for every head by attribute, and what holds on single heads instead."""
+    """A palette: see `core.effects.palette.Palette`."""
 
     id: int
     name: str
     values: dict[str, float]
     own: dict[str, dict[str, float]]
+    models: dict[str, dict[str, float]] = {}
+    way: str = ""
 
 
 class EffectPart(Part, frozen=True, tag="effect"):
@@ -70,7 +72,7 @@ class DraftValuesPart(Part, frozen=True, tag="draft-values"):
     """What is set by hand of one attribute."""
 
     id: str
-    heads: dict[str, float]
+    heads: dict[str, float | PaletteUse]
 
 
 class DraftEffectPart(Part, frozen=True, tag="draft-effect"):
@@ -90,6 +92,12 @@ class ControlPart(Part, frozen=True, tag="control"):
     job: str
     release_s: float
     target: Target
+
+
+class ColourWayPart(Part, frozen=True, tag="colour-way"):
+    """The way that colours go to where they are set, a name from `core.colour.spaces.SPACES`, where nothing says otherwise."""
+
+    way: str = "rgb"
 
 
 class OpeningPart(Part, frozen=True, tag="opening"):
@@ -154,6 +162,7 @@ AnyPart = (
     | DraftValuesPart
     | DraftEffectPart
     | ControlPart
+    | ColourWayPart
     | OpeningPart
     | RoutePart
 )

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 import msgspec
 
 from .actions import AnyAction, BrowserAction
-from .ids import ControlId, HeadKeys, Number, PartKey, PlayerId, Universe, Values
+from .ids import ControlId, HeadKeys, HeldValues, Number, PartKey, PlayerId, Universe, Values
 from .parts import AnyPart
 
 # from a browser to the web process, and on to the engine
@@ -61,7 +61,7 @@ class WatchAll(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fiel
 class PreviewValues(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="preview-values"):
     """All values set by hand, as they are being changed, until the next edit."""
 
-    values: Values
+    values: HeldValues
     revision: int
 
 
@@ -209,7 +209,8 @@ class ShownState(msgspec.Struct, frozen=True):
 
 
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
-    """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex)."""
+    """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
+    blind: the draft is prepared without output, and frames show it as it will be."""
 
     t: float
     session: str
@@ -223,6 +224,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     health: LoopHealth
     routes: list[RouteState]
     source: str
+    blind: bool = False
     held: list[HeldSlot] = []
     shown: ShownState | None = None
 

@@ -13,6 +13,7 @@ from zarabanda import targets
 from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.messages import (
     AnyPart,
+    ColourWayPart,
     ControlPart,
     DraftEffectPart,
     DraftValuesPart,
@@ -25,10 +26,11 @@ from zarabanda.messages import (
     TempoPart,
 )
 
-from .repositories import palettes, routes
+from .repositories import draft, palettes, routes
 from .tables import (
     ControlRow,
     DraftEffect,
+    DraftFan,
     DraftValue,
     Edit,
     EffectRow,
@@ -45,7 +47,7 @@ from .tables import (
 
 Keys = Collection[Any] | None
 """Of the rows that are asked for; None: all."""
-_NOT_FOR_ENGINE = ("maker", "model")
+_NOT_FOR_ENGINE = ("maker",)
 
 
 def _asked(query: Any, column: Any, keys: Keys) -> Any:
@@ -73,7 +75,8 @@ def _tempos(session: Session, keys: Keys) -> Iterator[AnyPart]:
 def _palettes(session: Session, keys: Keys) -> Iterator[AnyPart]:
     for row in session.scalars(_asked(select(PaletteRow), PaletteRow.id, keys)):
         made = palettes.to_core(row)
-        yield PalettePart(row.id, row.name, dict(made.values), {head: dict(values) for head, values in made.own.items()})
+        own, models = ({key: dict(values) for key, values in each.items()} for each in (made.own, made.models))
+        yield PalettePart(row.id, row.name, dict(made.values), own, models, made.way)
 
 
 def _effects(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -82,8 +85,12 @@ def _effects(session: Session, keys: Keys) -> Iterator[AnyPart]:
 
 
 def _draft_values(session: Session, keys: Keys) -> Iterator[AnyPart]:
-    for row in session.scalars(_asked(select(DraftValue), DraftValue.attribute, keys)):
-        yield DraftValuesPart(row.attribute, row.heads)
+    yield from (DraftValuesPart(name, heads) for name, heads in draft.held(session, keys).items())
+
+
+def _draft_values_of_fans(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    if keys is not None:
+        yield from _draft_values(session, draft.fanned(session))
 
 
 def _draft_effects(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -117,6 +124,7 @@ def _controls_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
 def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
     row = session.get(Show, 1)
     yield OpeningPart(tuple(row.settings.get("opening", ())) if row else ())
+    yield ColourWayPart(row.settings.get("way", "rgb") if row else "rgb")
 
 
 def _routes(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -131,6 +139,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     PaletteRow.__tablename__: ("palette", _palettes),
     EffectRow.__tablename__: ("effect", _effects),
     DraftValue.__tablename__: ("draft-values", _draft_values),
+    DraftFan.__tablename__: ("", _draft_values_of_fans),
     DraftEffect.__tablename__: ("draft-effect", _draft_effects),
     ControlRow.__tablename__: ("control", _controls),
     Page.__tablename__: ("", _controls_of_pages),

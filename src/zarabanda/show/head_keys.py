@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import ModeSpec, head_key, head_keys, lit_keys
 
-from .tables import Base, ControlRow, DraftEffect, DraftValue, EffectRow, Group, PaletteRow
+from .tables import Base, ControlRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, PaletteRow
 
 
 @dataclass(frozen=True)
@@ -100,9 +100,14 @@ def _put_values(row: DraftValue, renaming: Renaming) -> None:
     row.heads = renaming.values(row.heads)
 
 
+def _put_fan(row: DraftFan, renaming: Renaming) -> None:
+    row.document = row.document | {"heads": renaming.keys(row.document["heads"])}
+
+
 PLACES: tuple[Place, ...] = (
     Place(Group, lambda row: row.heads, _put_list),
     Place(DraftValue, lambda row: row.heads, _put_values),
+    Place(DraftFan, lambda row: row.document["heads"], _put_fan),
     Place(DraftEffect, lambda row: row.heads, _put_list),
     Place(ControlRow, lambda row: row.target["heads"], _put_target),
     Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
@@ -127,6 +132,6 @@ def rename(session: Session, changes: Sequence[Change]) -> None:
         for row in session.scalars(select(place.table)):
             if renaming.touches(place.heads(row)):
                 place.put(row, renaming)
-                if isinstance(row, DraftValue) and not row.heads:
+                if isinstance(row, DraftValue | DraftFan) and not place.heads(row):
                     session.delete(row)
     session.flush()

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.targets import Used
 
-from .tables import Base, ControlRow, EffectRow, PaletteRow, Reference, TempoRow
+from .tables import Base, ControlRow, DraftValue, EffectRow, PaletteRow, Reference, TempoRow
 
 Document = dict[str, Any]
 
@@ -64,18 +64,19 @@ class Names:
         return lambda number: names.get(number, f"Number {number}") if isinstance(number, int) else number
 
 
-def _used_by_effect(row: Mapping[str, Any]) -> set[Used]:
+def _used_in(document: Document) -> set[Used]:
     used: set[Used] = set()
 
     def noted(table: str) -> Callable[[Any], Any]:
         return lambda number: used.add((table, number)) if isinstance(number, int) else None
 
-    _with(row["document"], noted(PaletteRow.__tablename__), noted(TempoRow.__tablename__))
+    _with(document, noted(PaletteRow.__tablename__), noted(TempoRow.__tablename__))
     return used
 
 
 DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
-    EffectRow.__tablename__: _used_by_effect,
+    EffectRow.__tablename__: lambda row: _used_in(row["document"]),
+    DraftValue.__tablename__: lambda row: _used_in(row["heads"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }
 """Rows that the documents of a table's rows refer to."""

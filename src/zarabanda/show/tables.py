@@ -109,7 +109,7 @@ class EffectRow(Base):
 
 
 class PaletteRow(Base):
-    """Kept values of one family, as a palette document."""
+    """Kept values, as a palette document."""
 
     __tablename__ = "palette"
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
@@ -155,11 +155,26 @@ class ControlRow(Base):
 
 
 class DraftValue(Base):
-    """Values set by hand of one attribute: natural value by head key."""
+    """Values set by hand of one attribute, by head key: a natural value, `{"palette": number}` or `{"fan": number}`."""
 
     __tablename__ = "draft_value"
     attribute: Mapped[str] = mapped_column(String(40), primary_key=True)
-    heads: Mapped[dict[str, float]] = mapped_column(JSON)
+    heads: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    def in_words(self) -> str:
+        return "the draft"
+
+
+class DraftFan(Base):
+    """A fan in the draft, as a fan document: its rule, and its heads in their order."""
+
+    __tablename__ = "draft_fan"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
+
+    def in_words(self) -> str:
+        return "the draft"
 
 
 class DraftEffect(Base):
@@ -202,13 +217,16 @@ class Edit(Base):
 
 
 class Reference(Base):
-    """That a document of a row refers to another row. Made from the documents whenever they are written (see `references`)."""
+    """That a document of a row refers to another row. Made from the documents whenever they are written (see `references`).
+
+    user_id: a number, or a word where rows of that table go by one, which SQLite keeps as it is.
+    """
 
     __tablename__ = "reference"
     in_history = False
     id: Mapped[int] = mapped_column(Integer, primary_key=True)
     user_table: Mapped[str] = mapped_column(String(40))
-    user_id: Mapped[int] = mapped_column(Integer)
+    user_id: Mapped[Any] = mapped_column(Integer)
     used_table: Mapped[str] = mapped_column(String(40))
     used_id: Mapped[int] = mapped_column(Integer)
     __table_args__ = (

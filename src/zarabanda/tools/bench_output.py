@@ -11,6 +11,7 @@ import tempfile
 import threading
 import time
 from collections.abc import Sequence
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -21,7 +22,7 @@ from zarabanda import wire
 from zarabanda.core.playback.looks import held
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
-from zarabanda.engine.program import Instance, Program
+from zarabanda.engine.program import EMPTY, Instance
 from zarabanda.messages import ARTNET, E131, SIMULATOR, PlayerId, RoutePart, RouteState
 from zarabanda.network_settings import NetworkSettings
 from zarabanda.outputs.base import Output
@@ -111,7 +112,7 @@ def _run(
     timed = _Timed(routes)
     loop = Loop(LiveState(), [timed], clock=time.monotonic, sleep=time.sleep, rate=RATE, troubles=Troubles())
     loop.batching.prepare(rig, [one.placed for one in instances.values()])
-    loop.swap(Program(rig, 1, held(rig, {}), instances, {}, {}, ()))
+    loop.swap(replace(EMPTY, rig=rig, revision=1, draft=held(rig, {}), instances=instances))
     thread = threading.Thread(target=loop.run)
     thread.start()
     time.sleep(1.5)  # it has begun

@@ -26,7 +26,23 @@ from .hearing import Hearing
 from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
-from .resources import draft, effects, groups, health, kinds, output, pages, palettes, rig, routes, selection, show
+from .resources import (
+    colour,
+    draft,
+    effects,
+    fans,
+    groups,
+    health,
+    kinds,
+    output,
+    pages,
+    palette_sets,
+    palettes,
+    rig,
+    routes,
+    selection,
+    show,
+)
 
 _MOST_TOLD = 1000
 _STATUS: dict[type[ZarabandaError], int] = {NotThere: 404, InUse: 409, Busy: 429}
@@ -94,8 +110,11 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         groups.api,
         selection.api,
         effects.api,
+        palette_sets.api,
         palettes.api,
         draft.api,
+        fans.api,
+        colour.api,
         pages.api,
         output.api,
         routes.api,

@@ -32,16 +32,17 @@ class _Ground:
     light: Floats
 
 
-def _of_rig(rig: Rig, heads: list[str], draft: dict[str, dict[str, float]]) -> _Ground:
+def _of_rig(rig: Rig, heads: list[str], draft: looks.Look) -> _Ground:
     chosen = np.array([rig.heads.index[key] for key in heads], np.int64)
     base = looks.base_of(rig, looks.held(rig, draft))[:, chosen]
-    own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen], rig.mounting[chosen])
+    models = [rig.heads.models[n] for n in chosen.tolist()]
+    own = Heads(heads, rig.heads.places[chosen], rig.heads.has[:, chosen], rig.mounting[chosen], models)
     led = _left_by_fixtures(rig, chosen, draft)
     head_set = weave.HeadSet(own, rig.low[:, chosen], rig.high[:, chosen], base, rig.mixes[chosen], led)
     return _Ground(head_set, rig.light[chosen])
 
 
-def _left_by_fixtures(rig: Rig, chosen: NDArray[np.int64], draft: dict[str, dict[str, float]]) -> Floats | None:
+def _left_by_fixtures(rig: Rig, chosen: NDArray[np.int64], draft: looks.Look) -> Floats | None:
     """The share of its level that its fixture leaves each head, (n,); None where none of them has a fixture beside it."""
     leader = rig.leader[chosen]
     if (leader < 0).all():
@@ -163,7 +164,7 @@ def _spread(effect: Effect, placed: Placed, keys: list[str]) -> dict[str, Any]:
     }
 
 
-def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: dict[str, dict[str, float]], bpm: float) -> WeaveView:
+def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: looks.Look, bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     touched = _touched(effect)
     ground = _of_rig(rig, ask.heads, draft) if ask.heads else _phantom(ask.phantom, "intensity" not in touched)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -144,13 +143,13 @@ def place(effect: Effect, heads: Ints, rig: Heads, drifts: Drifts | None = None)
                 back_and_forth=back,
                 places=rig.places[order[acts]],
                 mounting=mounting[order[acts]],
-                stop_values=_stop_values(layer, [rig.keys[head] for head in order[acts]]),
+                stop_values=_stop_values(layer, rig, order[acts]),
             )
         )
     return Placed(effect, order, lane_map.lane, lane_map.part, lane_map.count, tuple(blocks), drifts or Drifts())
 
 
-def _stop_values(layer: Layer, keys: Sequence[str]) -> Floats | None:
+def _stop_values(layer: Layer, rig: Heads, heads: Ints) -> Floats | None:
     """What each head goes to at each stop, (n, stops, attributes), where that differs from head to head."""
     if not isinstance(layer.form, Stops) or not any(isinstance(stop.value, Palette) for stop in layer.form.stops):
         return None
@@ -158,8 +157,8 @@ def _stop_values(layer: Layer, keys: Sequence[str]) -> Floats | None:
     columns = []
     for stop in layer.form.stops:
         if isinstance(stop.value, Palette):
-            columns.append(stop.value.on(keys, names))
+            columns.append(stop.value.on(rig, heads.tolist(), names))
         else:
             value = np.nan if stop.value is None else np.asarray(stop.value, float)
-            columns.append(np.broadcast_to(value, (len(keys), len(names))))
+            columns.append(np.broadcast_to(value, (len(heads), len(names))))
     return np.stack(columns, axis=1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -15,7 +16,8 @@ from zarabanda.core.rig.rig import Rig
 @dataclass(frozen=True)
 class BaseValue:
     """What some heads have of one attribute, in its unit. heads: those that have it; low, high: the range all of them have;
-    value: of the first; least, most: of all; mixed: whether they differ; by_hand: how many have it from the draft."""
+    value: of the first; least, most: of all; mixed: whether they differ; by_hand: how many have it from the draft; source:
+    from what it comes, in words."""
 
     attribute: attributes.Attribute
     heads: tuple[str, ...]
@@ -26,18 +28,26 @@ class BaseValue:
     most: float
     mixed: bool
     by_hand: int
+    source: str
 
 
 _SAME = 1e-6
 """Values closer than this are the same."""
 
 
-def base_of(rig: Rig, values: Mapping[str, Mapping[str, float]], heads: Sequence[str]) -> list[BaseValue]:
-    """One entry for each attribute that some of `heads` have. values: set by hand, by attribute and head; else home holds.
+def base_of(
+    rig: Rig,
+    values: Mapping[str, Mapping[str, float]],
+    heads: Sequence[str],
+    sources: Mapping[str, Mapping[str, str]] | None = None,
+) -> list[BaseValue]:
+    """One entry for each attribute that some of `heads` have. values: set by hand, by attribute and head; else home holds;
+    sources: from what each of these comes, in a word.
 
     Heads that the rig does not have are left out. The range is where those of all heads meet; where they do not meet, that
     of the first head.
     """
+    sources = sources or {}
     numbers = [rig.heads.index[key] for key in heads if key in rig.heads.index]
     found = []
     for row, attribute in enumerate(attributes.ATTRIBUTES):
@@ -52,8 +62,20 @@ def base_of(rig: Rig, values: Mapping[str, Mapping[str, float]], heads: Sequence
             low, high = float(rig.low[row, able[0]]), float(rig.high[row, able[0]])
         mixed = max(each) - min(each) > _SAME
         hand = sum(key in by_hand for key in keys)
-        found.append(BaseValue(attribute, keys, low, high, each[0], min(each), max(each), mixed, hand))
+        source = _in_words(Counter(sources.get(attribute.name, {}).get(key, "home") for key in keys))
+        found.append(BaseValue(attribute, keys, low, high, each[0], min(each), max(each), mixed, hand, source))
     return found
+
+
+def _in_words(sources: Counter[str]) -> str:
+    """`Lagoon`, or `draft 3, home 2`.
+
+    >>> _in_words(Counter(["draft", "draft"])), _in_words(Counter(["fan", "home", "home"]))
+    ('draft', 'home 2, fan 1')
+    """
+    if len(sources) == 1:
+        return next(iter(sources))
+    return ", ".join(f"{source} {count}" for source, count in sources.most_common(3)) + (" …" if len(sources) > 3 else "")
 
 
 def pointed_at(rig: Rig, values: Mapping[str, Mapping[str, float]], heads: Sequence[str]) -> tuple[float, float, float] | None:

@@ -196,6 +196,27 @@ class Claims:
         return Claims(_in_order(strips))
 
 
+def held_now(claims: Claims, holder: str, shape: tuple[int, ...]) -> Floats:
+    """What current claims of a holder go to, (A, N), NaN where it has none."""
+    held = np.full(shape, np.nan)
+    for strip in claims.strips:
+        if strip.holder == holder and strip.timing.is_current:
+            held.reshape(-1)[places(strip.cells, strip.kind, strip.count)] = strip.targets
+    return held
+
+
+def on_other_heads(claims: Claims, now: Ints, count: int) -> Claims:
+    """The claims after heads came or went. now: (N,) the number that each head has by now, −1: gone; count: of heads by now."""
+    strips = []
+    for strip in claims.strips:
+        row, head = np.divmod(strip.cells, strip.count)
+        part = strip.part(now[head] >= 0)
+        if len(part.cells):
+            row, head = np.divmod(part.cells, strip.count)
+            strips.append(replace(part, cells=row * count + now[head], count=count))
+    return Claims(tuple(strips))
+
+
 def _in_order(strips: Iterable[Strip]) -> tuple[Strip, ...]:
     return tuple(sorted(strips, key=lambda strip: strip.order))
 

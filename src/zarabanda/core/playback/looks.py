@@ -54,19 +54,33 @@ def held(rig: Rig, look: Look) -> Floats:
     index = rig.heads.index
     for name, heads in look.items():
         rows = [attributes.INDEX[one] for one in attributes.touched(name)]
+        at: dict[Palette, list[int]] = {}
         for key, value in heads.items():
             if key not in index:
                 continue
             if isinstance(value, Palette):
-                found = value.on([key], attributes.touched(name))[0]
-                for row, number in zip(rows, found, strict=True):
-                    values[row, index[key]] = number
+                at.setdefault(value, []).append(index[key])
             else:
                 values[rows, index[key]] = hex_to_rgb(value) if isinstance(value, str) else value
+        for palette, chosen in at.items():
+            values[np.ix_(rows, chosen)] = palette.on(rig.heads, chosen, attributes.touched(name)).T
     colours = values[list(_RGB)]
     partly = np.isnan(colours).any(axis=0) & ~np.isnan(colours).all(axis=0)
     values[list(_RGB)] = np.where(partly & np.isnan(colours), rig.home[list(_RGB)], colours)
     return values
+
+
+def numbers(rig: Rig, look: Look) -> dict[str, dict[str, float]]:
+    """What a look holds by plain attribute and head key, in natural units. Heads that the rig does not have are left out, and
+    what a palette does not act on."""
+    values, index = held(rig, look), rig.heads.index
+    found: dict[str, dict[str, float]] = {}
+    for name, heads in look.items():
+        for one in attributes.touched(name):
+            row = values[attributes.INDEX[one]]
+            known = [(key, float(row[index[key]])) for key in heads if key in index]
+            found.setdefault(one, {}).update((key, value) for key, value in known if value == value)
+    return found
 
 
 def base_of(rig: Rig, values: Floats | None = None) -> Floats:

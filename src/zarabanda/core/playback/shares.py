@@ -2,20 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import TypeVar
 
+from zarabanda.core.eases import EASES
 from zarabanda.core.rig import attributes
 
 INFINITY = float("inf")
-
-EASES: dict[str, Callable[[float], float]] = {
-    "linear": lambda x: x,
-    "smooth": lambda x: x * x * (3 - 2 * x),
-    "slow-start": lambda x: x * x,
-    "slow-end": lambda x: 1 - (1 - x) * (1 - x),
-}
 
 
 def eased(ease: str, passed: float, seconds: float) -> float:
@@ -26,7 +19,7 @@ def eased(ease: str, passed: float, seconds: float) -> float:
     """
     if seconds <= 0:
         return 1.0 if passed >= 0 else 0.0
-    return EASES[ease](min(max(passed / seconds, 0.0), 1.0))
+    return float(EASES[ease](min(max(passed / seconds, 0.0), 1.0)))
 
 
 @dataclass(frozen=True)

@@ -21,13 +21,15 @@ class Heads:
     """What placement needs to know of the rig's heads, all N of them.
 
     keys: what a head is called; places: (N, 3) metres; has: (A, N) which attributes a head has, in the order of
-    `attributes.ATTRIBUTES`; mounting: (N, 3, 3) rotation of each base, needed for paths on stage.
+    `attributes.ATTRIBUTES`; mounting: (N, 3, 3) rotation of each base, needed for paths on stage; models: of which fixture
+    each is a head, empty where that is not known.
     """
 
     keys: Sequence[str]
     places: Floats
     has: NDArray[np.bool_]
     mounting: Floats | None = None
+    models: Sequence[str] = ()
 
     def __len__(self) -> int:
         return len(self.keys)

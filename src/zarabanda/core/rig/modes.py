@@ -51,7 +51,8 @@ class Channel:
 class ModeSpec:
     """A fixture's set of channels. limits: narrower ranges and home values (low, high, home) by attribute.
 
-    cells: their places beside that of the fixture; virtual: attributes without a channel, from VIRTUAL.
+    cells: their places beside that of the fixture; virtual: attributes without a channel, from VIRTUAL; model: what its maker
+    calls the fixture.
     """
 
     name: str
@@ -65,6 +66,7 @@ class ModeSpec:
     cells: tuple[Place, ...] = ()
     beam_deg: float = 20.0
     virtual: tuple[str, ...] = ()
+    model: str = ""
 
     @property
     def gives_light(self) -> bool:

@@ -211,6 +211,7 @@ def build(fixtures: Sequence[FixtureSpec]) -> Rig:
         heads=Heads(
             [head_key(one.number, part) for one, its in zip(fixtures, layout.templates, strict=True) for part in its.parts],
             stands[layout.fixture_of] + np.einsum("nij,nj->ni", mounting, local), has, mounting,
+            [modes[n].model or modes[n].kind for n in layout.fixture_of],
         ),
         fixture=layout.fixture_of,
         cell=cells,

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import controls, highlighting, levels, running, tempos, testing
+from . import blind, controls, highlighting, levels, running, tempos, testing
 from .advance import advance
 from .state import LiveState
 
@@ -18,6 +18,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **levels.ACTIONS,
     **highlighting.ACTIONS,
     **testing.ACTIONS,
+    **blind.ACTIONS,
 }
 
 

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from zarabanda.core.playback import looks
-from zarabanda.core.playback.claims import DRAFT, Claims
+from zarabanda.core.playback.claims import DRAFT, Claims, held_now, on_other_heads
 from zarabanda.core.playback.shares import Release, Timing, alike
+from zarabanda.core.rig import attributes
 
 from ..program import Program
 
+_RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
+
 
 def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
-    """The claims after the draft was changed: what is new goes there in the program's time, what was taken back is released."""
+    """The claims after the draft was changed: what is new goes there in the program's time, what was taken back is released,
+    and what follows a palette that was edited keeps its share."""
     if now.rig.heads.keys is not before.rig.heads.keys:  # cells are counted anew
         return restored(now, t)
     if now.draft is before.draft:
@@ -18,14 +24,42 @@ def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
     new, gone = looks.changed(before.draft, now.draft)
     if gone.any():
         claims = claims.released(DRAFT, gone.reshape(-1).nonzero()[0], alike(Release(t, t, now.fade_s)))
-    return _claim(claims, now, new, Timing(t, fade=now.fade_s))
+    follows = new & (before.draft_palettes == now.draft_palettes) & (now.draft_palettes >= 0) & ~np.isnan(before.draft)
+    for cells in looks.cells_of(now.draft, follows):
+        claims = claims.retargeted(DRAFT, cells.cells, cells.targets, t)
+    return _claim(claims, now, new & ~follows, Timing(t, fade=now.fade_s))
 
 
 def restored(program: Program, t: float) -> Claims:
     """The claims of the draft as it stands, without a fade."""
-    return _claim(Claims(), program, looks.changed(looks.held(program.rig, {}), program.draft)[0], Timing(t))
+    return settled(Claims(), program, t, 0.0)
+
+
+def settled(claims: Claims, program: Program, t: float, fade_s: float) -> Claims:
+    """The claims of the draft as it stands, whatever they were before: what differs goes there in a time."""
+    new, gone = looks.changed(held_now(claims, DRAFT, program.draft.shape), program.draft)
+    if gone.any():
+        claims = claims.released(DRAFT, gone.reshape(-1).nonzero()[0], alike(Release(t, t, fade_s)))
+    return _claim(claims, program, new, Timing(t, fade=fade_s))
+
+
+def kept(claims: Claims, before: Program, now: Program) -> Claims:
+    """The claims while the draft is prepared without output: as they are, on the heads that are still there."""
+    if now.rig.heads.keys is before.rig.heads.keys:
+        return claims
+    number = np.array([now.rig.heads.index.get(key, -1) for key in before.rig.heads.keys], np.int64)
+    return on_other_heads(claims, number, len(now.rig))
 
 
 def _claim(claims: Claims, program: Program, new: looks.Bools, timing: Timing) -> Claims:
-    cells = looks.cells_of(program.draft, new)
-    return claims.claimed(DRAFT, cells, program.rig.home, alike(timing))
+    """New claims: colours of each palette go its own way, all others that of the show."""
+    own = np.zeros(new.shape, bool)
+    for number, way in program.ways.items():
+        of_this = new & (program.draft_palettes == number)
+        of_this[[row for row in range(len(new)) if row not in _RGB]] = False
+        if of_this.any():
+            own |= of_this
+            cells = looks.cells_of(program.draft, of_this)
+            claims = claims.claimed(DRAFT, cells, program.rig.home, alike(timing), space=way)
+    cells = looks.cells_of(program.draft, new & ~own)
+    return claims.claimed(DRAFT, cells, program.rig.home, alike(timing), space=program.way)

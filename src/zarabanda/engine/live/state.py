@@ -68,7 +68,8 @@ class LiveState:
 
     stopped: keys of what always plays, and was stopped by hand; opened: whether the show's opening actions were done;
     held: who holds each button that acts while it is held; claims: what holds values on stage; shown: heads lit to be found;
-    held_slots: value and holder of each slot (universe, slot) that is held for testing.
+    held_slots: value and holder of each slot (universe, slot) that is held for testing; blind: since when the draft is prepared
+    without output.
     """
 
     program: Program = EMPTY
@@ -83,6 +84,7 @@ class LiveState:
     claims: Claims = field(default_factory=Claims)
     shown: Shown | None = None
     held_slots: Mapping[tuple[int, int], tuple[int, str]] = field(default_factory=dict)
+    blind: float | None = None
 
     # time
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from dataclasses import asdict
 
 import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
@@ -12,14 +12,16 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.core.explain.base import base_of, base_values, movers, pointed_at
+from zarabanda.core.explain.drafted import listed
 from zarabanda.core.playback.by_hand import Change, changed, read_change
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.aims import WAYS, aimed
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import PlayerId, PreviewValues
+from zarabanda.messages import PaletteUse, PlayerId
 from zarabanda.show import repositories
-from zarabanda.show.tables import DraftEffect, EffectRow
+from zarabanda.show.tables import DraftEffect, EffectRow, PaletteRow
 
+from ..by_hand import numbers, set_by_hand
 from ..context import browser_id, context
 from ..parts import Done, Id
 from .draft_models import (
@@ -29,14 +31,18 @@ from .draft_models import (
     BaseValueView,
     BaseView,
     ChangeValues,
+    DraftedView,
     DraftEffectView,
     DraftValues,
     DraftView,
     FrozenLook,
     OnDraft,
+    PaletteSet,
     TakeBack,
     TakeFromStage,
+    UsePalette,
 )
+from .fans import view as fan_view
 from .selection import known_heads
 
 api = APIBlueprint("draft", __name__, url_prefix="/api/draft", abp_tags=[Tag(name="draft")])
@@ -55,8 +61,11 @@ def get_draft() -> DraftView:
         rows = session.execute(
             select(DraftEffect, EffectRow).join(EffectRow, EffectRow.id == DraftEffect.effect_id).order_by(DraftEffect.id)
         )
+        values = numbers(session)
         return DraftView(
-            values=repositories.draft.values(session),
+            values=values,
+            listed=[DraftedView(**asdict(one)) for one in listed(values, repositories.draft.sources(session))],
+            fans=[fan_view(number, fan) for number, fan in repositories.draft.fans(session).items()],
             effects=[DraftEffectView(id=d.id, effect_id=e.id, name=e.name, kept=e.kept, heads=d.heads) for d, e in rows],
         )
 
@@ -65,7 +74,7 @@ def get_draft() -> DraftView:
 def get_base(body: BaseAsk) -> BaseView:
     """What chosen heads have below all effects: values set by hand, else home, with the range they share."""
     with context().store.reading() as session:
-        values = repositories.draft.values(session)
+        values, sources = numbers(session), repositories.draft.sources(session)
     rig = context().link.rig
     return BaseView(
         pointed_at=pointed_at(rig, values, body.heads),
@@ -73,9 +82,9 @@ def get_base(body: BaseAsk) -> BaseView:
             BaseValueView(
                 attribute=one.attribute.name, label=one.attribute.label, unit=one.attribute.unit, family=one.attribute.family,
                 heads=list(one.heads), low=one.low, high=one.high, value=one.value, least=one.least, most=one.most,
-                mixed=one.mixed, by_hand=one.by_hand,
+                mixed=one.mixed, by_hand=one.by_hand, source=one.source,
             )
-            for one in base_of(rig, values, body.heads)
+            for one in base_of(rig, values, body.heads, sources)
         ]
     )  # fmt: skip
 
@@ -89,26 +98,8 @@ def set_values(body: DraftValues) -> Done:
         for attribute, values in body.values.items():
             repositories.draft.set_values(session, attribute, dict(values))
 
-    _by_hand(work, body.label, preview=body.preview, fade_s=body.fade_s)
+    set_by_hand(work, body.label, preview=body.preview, fade_s=body.fade_s)
     return Done(done="shown" if body.preview else body.label)
-
-
-def _by_hand(work: Callable[[Session], None], label: str, *, preview: bool, fade_s: float) -> None:
-    """Change values of the draft: one edit; or only seen on stage, until the next one."""
-    store, link = context().store, context().link
-    if preview:
-        revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
-        with store.reading() as session:
-            work(session)
-            session.flush()
-            shown = repositories.draft.values(session)
-            session.rollback()
-        link.send(PreviewValues(shown, revision))
-        return
-    with store.edit(browser_id(), label) as session:
-        work(session)
-        link.fade_s = fade_s
-    link.fade_s = 0.0  # where nothing changed, nothing was sent: the next edit has its own time
 
 
 @api.post("/change", responses={200: Done})
@@ -120,12 +111,12 @@ def change_values(body: ChangeValues) -> Done:
     change, heads = _change(body, attribute), known_heads(body.heads)
 
     def work(session: Session) -> None:
-        before = repositories.draft.values(session).get(attribute.name, {})
+        before = numbers(session).get(attribute.name, {})
         wanted = changed(context().link.rig, before, heads, attribute, change)
         repositories.draft.set_values(session, attribute.name, {**wanted})
 
     label = f"{'Change' if change.relative else 'Set'} {attribute.label.lower()}"
-    _by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
+    set_by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
     return Done(done=label)
 
 
@@ -142,11 +133,38 @@ def _change(body: ChangeValues, attribute: attributes.Attribute) -> Change:
         raise ZarabandaError(f"{error}.", "text") from error
 
 
+@api.post("/palette", responses={200: PaletteSet})
+def use_palette(body: UsePalette) -> PaletteSet:
+    """Set what a palette has on heads; they follow when it is changed."""
+    rig, fallback = context().link.rig, list[str]()
+    with context().store.reading() as session:
+        row = repositories.rows.get(session, PaletteRow, body.palette, "palette")
+        name, palette = row.name, repositories.palettes.to_core(row)
+    if not body.heads:
+        fallback = [key for key in palette.own if key in rig.heads.index]
+        if not fallback:
+            raise ZarabandaError(f"“{name}” was made for any head: select those that shall have it.", "heads")
+    heads = known_heads(body.heads or fallback)
+    acts = palette.acts(rig.heads, [rig.heads.index[key] for key in heads], palette.names)
+    count = int(acts.any(axis=1).sum())
+    if not count:
+        raise ZarabandaError(f"“{name}” acts on none of the {len(heads)} selected heads.", "heads")
+
+    def work(session: Session) -> None:
+        for column, attribute in enumerate(palette.names):
+            on = [key for key, does in zip(heads, acts[:, column].tolist(), strict=True) if does]
+            repositories.draft.set_values(session, attribute, dict.fromkeys(on, PaletteUse(body.palette)))
+
+    set_by_hand(work, f"Set {name}", preview=body.preview, fade_s=body.fade_s)
+    of = "selected" if body.heads else "of its own heads"
+    return PaletteSet(done=f"Set {name}", acts=count, of=len(heads), text=f"{name} acts on {count} of {len(heads)} {of}.")
+
+
 @api.post("/take-back", responses={200: Done})
 def take_back(body: TakeBack) -> Done:
     """Take values out of the draft: what is beneath them comes back."""
     with context().store.edit(browser_id(), "Take back values") as session:
-        there = repositories.draft.values(session)
+        there = repositories.draft.held(session)
         for name in body.attributes:
             heads = there.get(name, {}) if body.heads is None else [key for key in body.heads if key in there.get(name, {})]
             repositories.draft.set_values(session, name, dict.fromkeys(heads))
@@ -177,7 +195,7 @@ def aim(body: AimLights) -> AimDone:
     unreached: list[str] = []
 
     def work(session: Session) -> None:
-        values = repositories.draft.values(session)
+        values = numbers(session)
         near = [base_values(rig, values, lights, row) for row in (attributes.PAN, attributes.TILT)]
         points = way.points(rig.heads.places[lights], np.array(body.point), body.amount)
         found = aimed(rig, lights, points, near[0], near[1], other_way=body.other_way)
@@ -187,7 +205,7 @@ def aim(body: AimLights) -> AimDone:
             repositories.draft.set_values(session, name, {**kept})
 
     label = f"Aim {len(keys)} light{'' if len(keys) == 1 else 's'}"
-    _by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
+    set_by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
     return AimDone(done=label, moved=len(keys), unreached=unreached, text=_who_reaches(len(keys), unreached))
 
 

@@ -25,11 +25,65 @@ class DraftEffectView(BaseModel):
     heads: list[str]
 
 
+class DraftedView(BaseModel):
+    """Values set by hand of one attribute that come from the same: see `core.explain.drafted.Drafted`."""
+
+    label: str
+    family: str
+    attributes: list[str]
+    source: str
+    words: str
+    heads: list[str]
+
+
+class FanView(BaseModel):
+    """A fan: see `formats.fan_document.FanDocument`. values: of its heads, in their order; low, high: the range they have."""
+
+    id: int
+    attribute: str
+    label: str
+    unit: str
+    heads: list[str]
+    values: list[float]
+    low: float
+    high: float
+    fixed: str
+    ease: str
+    parts: int
+    mirror: bool
+    words: str
+
+
 class DraftView(BaseModel):
-    """Values set by hand, and effects."""
+    """Values set by hand, in numbers and listed in words, the fans among them, and effects."""
 
     values: dict[str, dict[str, float]]
+    listed: list[DraftedView]
+    fans: list[FanView]
     effects: list[DraftEffectView]
+
+
+class MakeFan(Part):
+    """Spread an attribute over heads, in their order, from what they have now. amount: from the first to the last."""
+
+    attribute: Annotated[str, Field(max_length=40)]
+    heads: Annotated[HeadKeys, Field(min_length=1)]
+    fixed: Annotated[str, Field(max_length=20)] = "middle"
+    amount: Annotated[float, Field(ge=-2000, le=2000, allow_inf_nan=False)] = 0.0
+
+
+class ChangeFan(Part):
+    """A fan's rule or order. heads: the same ones in another order; drag: a head, and the value that it is dragged to; amount:
+    from the first to the last. preview: shown, not kept."""
+
+    fixed: Annotated[str, Field(max_length=20)] | None = None
+    ease: Annotated[str, Field(max_length=20)] | None = None
+    parts: Annotated[int, Field(ge=1, le=64)] | None = None
+    mirror: bool | None = None
+    heads: HeadKeys | None = None
+    drag: tuple[HeadKey, Annotated[float, Field(allow_inf_nan=False)]] | None = None
+    amount: Annotated[float, Field(ge=-2000, le=2000, allow_inf_nan=False)] | None = None
+    preview: bool = False
 
 
 class BaseAsk(Part):
@@ -53,6 +107,7 @@ class BaseValueView(BaseModel):
     most: float
     mixed: bool
     by_hand: int
+    source: str
 
 
 class BaseView(BaseModel):
@@ -78,6 +133,20 @@ class HandPart(Part):
     heads: HeadKeys
     preview: bool = False
     fade_s: Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)] = 0.0
+
+
+class UsePalette(HandPart):
+    """Set what a palette has on heads; none: on those that it has values of their own for."""
+
+    palette: Id
+
+
+class PaletteSet(Done):
+    """On how many heads a palette was set, and of how many: in words."""
+
+    acts: int
+    of: int
+    text: str
 
 
 class ChangeValues(HandPart):

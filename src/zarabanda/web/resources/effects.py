@@ -119,7 +119,7 @@ def _woven(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveVi
     asked = document.palettes()
     effect = document.to_core(repositories.palettes.by_name(session) if asked else {})
     ask = _checked(ask)
-    draft = repositories.draft.values(session)
+    draft = repositories.draft.look(session)
     state = context().link.state
     live = {tempo.name: tempo.bpm for tempo in state.tempos} if state else {}
     tempo = document.speed.tempo if document.speed.kind == "tempo" else ""
