@@ -130,6 +130,10 @@ def _numbers(attribute: str, value: object, palettes: Mapping[str, int]) -> Sequ
     return [float(value)]
 
 
+_INNER = ("layer", "key")
+"""What of the steps of a trace has no meaning outside."""
+
+
 class Replay:
     """A show that is played: actions in the order of their stamps, and looks at what is on stage."""
 
@@ -229,7 +233,9 @@ class Replay:
         ]  # fmt: skip
         levels = Levels(state.grand, state.blackout)
         steps = trace(state.program.rig, state.claims, playing, levels, _key(self.keys, head), attribute, t)
-        return [{key: value for key, value in asdict(step).items() if value not in (None, "")} for step in steps]
+        return [
+            {key: value for key, value in asdict(step).items() if value not in (None, "") and key not in _INNER} for step in steps
+        ]
 
     def _words(self, effect_id: int) -> list[str]:
         document = self._documents[effect_id]

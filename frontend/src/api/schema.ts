@@ -1439,6 +1439,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a value of a head comes from now. */
+        post: operations["trace_get_trace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/slot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where what is sent in a slot comes from now. */
+        post: operations["trace_get_trace_of_slot_slot_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/undo": {
         parameters: {
             query?: never;
@@ -3334,6 +3368,29 @@ export interface components {
             way: string;
         };
         /**
+         * Opens
+         * @description What a line names: a view, and what to show there.
+         */
+        Opens: {
+            /**
+             * Effect
+             * @default null
+             */
+            effect?: number | null;
+            /**
+             * Palette
+             * @default null
+             */
+            palette?: number | null;
+            /**
+             * Universe
+             * @default null
+             */
+            universe?: number | null;
+            /** View */
+            view: string;
+        };
+        /**
          * OrderView
          * @description An order that a selection can be put in, and what it is called.
          */
@@ -4128,6 +4185,89 @@ export interface components {
             name: string;
         };
         /**
+         * TraceAsk
+         * @description A head, and the attribute in question; none: the first that it has.
+         */
+        TraceAsk: {
+            /**
+             * Attribute
+             * @default null
+             */
+            attribute?: string | null;
+            /** Head */
+            head: string;
+        };
+        /**
+         * TraceLine
+         * @description One line: who sets it, in words; value after it and target, in words; colour: of a colour, `#rrggbb`; share: 0…1.
+         */
+        TraceLine: {
+            /** Colour */
+            colour: string | null;
+            /** Detail */
+            detail: string;
+            opens: components["schemas"]["Opens"] | null;
+            /** Share */
+            share: number | null;
+            /** Target */
+            target: string;
+            /** Title */
+            title: string;
+            /** Value */
+            value: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * TraceSlotAsk
+         * @description A slot of a universe, 1…512.
+         */
+        TraceSlotAsk: {
+            /** Slot */
+            slot: number;
+            /** Universe */
+            universe: number;
+        };
+        /**
+         * TraceSlotView
+         * @description A slot that it comes out at, and what was sent there last; name: what the slot does.
+         */
+        TraceSlotView: {
+            /** Held */
+            held: boolean;
+            /** Name */
+            name: string;
+            /** Slot */
+            slot: number;
+            /** Universe */
+            universe: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * TraceView
+         * @description Where a value comes from. attributes: what else this head has, as name and label.
+         */
+        TraceView: {
+            /** Attribute */
+            attribute: string;
+            /** Attributes */
+            attributes: [
+                string,
+                string
+            ][];
+            /** Fixture */
+            fixture: string;
+            /** Head */
+            head: string;
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: components["schemas"]["TraceLine"][];
+            /** Slots */
+            slots: components["schemas"]["TraceSlotView"][];
+        };
+        /**
          * TroubleView
          * @description Something that is wrong now, in words.
          */
@@ -4209,7 +4349,7 @@ export interface components {
              */
             fade_s?: number;
             /** Heads */
-            heads: string[];
+            heads?: string[];
             /** Palette */
             palette: number;
             /**
@@ -7274,6 +7414,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShowView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    trace_get_trace_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    trace_get_trace_of_slot_slot_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceSlotAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -11,9 +11,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.colour.spaces import SPACES
+from zarabanda.core.eases import EASES
 from zarabanda.core.playback.claims import Claims, Strip
 from zarabanda.core.playback.looks import Kind
-from zarabanda.core.playback.shares import EASES, Release, Timing
+from zarabanda.core.playback.shares import Release, Timing
 from zarabanda.core.rig import attributes
 
 Floats = NDArray[np.float64]

@@ -130,6 +130,11 @@ class Loop:
         """What heads have on stage in the next frame, below the levels and without what is lit to be found."""
         self._asked_of_stage.append((heads, reply))
 
+    @property
+    def sent(self) -> tuple[Sequence[int], NDArray[np.uint8]] | None:
+        """Universes and bytes (universes, 512) of the last good frame."""
+        return self._sent
+
     def stop(self) -> None:
         """End `run` after the frame under way."""
         self._stopping = True

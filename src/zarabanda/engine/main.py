@@ -19,6 +19,7 @@ from zarabanda.event_log import EventLog
 from zarabanda.messages import (
     AskLook,
     AskStage,
+    AskTrace,
     Audition,
     Do,
     EngineHello,
@@ -48,6 +49,7 @@ from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Program
 from .publisher import Publisher
+from .tracing import traced
 
 _decoder = msgspec.msgpack.Decoder(ToEngine)
 _BEAT_EVERY_S = 0.2
@@ -151,6 +153,9 @@ class Engine:
             case AskStage():
                 asked = message.ref
                 self.loop.ask_stage(message.heads, lambda values: peer.post(Look(asked, values)))
+            case AskTrace():
+                state, sent, now = self.loop.state, self.loop.sent, time.monotonic()
+                peer.post(traced(state, sent, message.head, message.attribute, now, message.ref))
             case _:
                 self._compile(peer, message)
 

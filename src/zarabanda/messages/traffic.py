@@ -79,6 +79,14 @@ class AskStage(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fiel
     ref: int
 
 
+class AskTrace(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="trace"):
+    """Where does an attribute (`colour`, `position`: all its parts) of a head come from now?"""
+
+    head: str
+    attribute: str
+    ref: int
+
+
 class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="show"):
     """Parts that are new or have changed, and keys of those that are gone.
 
@@ -95,7 +103,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     fade_s: float = 0.0
 
 
-ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | ShowUpdate
+ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | AskTrace | ShowUpdate
 
 # from the engine
 
@@ -236,6 +244,36 @@ class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):
     values: Values | None
 
 
+class TraceStep(msgspec.Struct, frozen=True):
+    """One step on the way to a value: see `core.playback.trace.Step`; effect: the number of an effect."""
+
+    what: str
+    who: str
+    value: list[float]
+    target: list[float] | None = None
+    share: float | None = None
+    layer: int | None = None
+    key: str = ""
+    effect: int = 0
+
+
+class TracedSlot(msgspec.Struct, frozen=True):
+    """A slot that a value comes out at, and what was sent there last."""
+
+    universe: int
+    slot: int
+    value: int
+    held: bool = False
+
+
+class Traced(msgspec.Struct, frozen=True, tag_field="type", tag="traced"):
+    """Where a value comes from, step by step, and the slots it comes out at; no steps: there is no such head."""
+
+    ref: int
+    steps: list[TraceStep]
+    slots: list[TracedSlot]
+
+
 class Refused(msgspec.Struct, frozen=True, tag_field="type", tag="refused"):
     """An action that was not done, and why; ref as it came with the action."""
 
@@ -249,7 +287,7 @@ class ShowRefused(msgspec.Struct, frozen=True, tag_field="type", tag="refused-sh
     message: str
 
 
-FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Refused | ShowRefused
+FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Refused | ShowRefused
 
 # to a browser, beside frames as they come
 

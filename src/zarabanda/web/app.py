@@ -42,6 +42,7 @@ from .resources import (
     routes,
     selection,
     show,
+    trace,
 )
 
 _MOST_TOLD = 1000
@@ -114,6 +115,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         palettes.api,
         draft.api,
         fans.api,
+        trace.api,
         colour.api,
         pages.api,
         output.api,

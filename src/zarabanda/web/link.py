@@ -9,6 +9,7 @@ import threading
 import time
 from collections.abc import Callable, Iterable
 from pathlib import Path
+from typing import Any
 
 import msgspec
 from sqlalchemy.exc import SQLAlchemyError
@@ -25,6 +26,7 @@ from zarabanda.messages import (
     AnyPart,
     AskLook,
     AskStage,
+    AskTrace,
     Audition,
     Do,
     EngineHello,
@@ -44,6 +46,7 @@ from zarabanda.messages import (
     ShowUpdate,
     State,
     ToEngine,
+    Traced,
     Trouble,
     UniverseFrame,
     Values,
@@ -90,7 +93,7 @@ class EngineLink:
         self._joined = 0
         self._turn = 0
         self._asked: dict[int, tuple[Browser, object]] = {}
-        self._answers: dict[int, tuple[threading.Event, list[Values | None]]] = {}
+        self._answers: dict[int, tuple[threading.Event, list[Any]]] = {}
         self._references = 0
         self._auditions: Browser | None = None
         self._worker = Worker(NAME, self._be_connected, troubles)
@@ -224,15 +227,22 @@ class EngineLink:
 
     def look_of(self, key: PlayerId) -> Values | None:
         """What a frozen effect shows on stage now: values by attribute and head; None where nothing frozen has this key."""
-        return self._asked_for(lambda number: AskLook(key, number))
+        found: Values | None = self._asked_for(lambda number: AskLook(key, number))
+        return found
 
     def stage_of(self, heads: list[str]) -> Values:
         """What heads have on stage now, below the levels: values by attribute and head."""
-        return self._asked_for(lambda number: AskStage(heads, number)) or {}
+        found: Values | None = self._asked_for(lambda number: AskStage(heads, number))
+        return found or {}
 
-    def _asked_for(self, question: Callable[[int], AskLook | AskStage]) -> Values | None:
+    def trace_of(self, head: str, attribute: str) -> Traced:
+        """Where a value on stage comes from, and the slots it comes out at."""
+        found: Traced = self._asked_for(lambda number: AskTrace(head, attribute, number))
+        return found
+
+    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace]) -> Any:
         self._references += 1
-        number, arrived, answer = self._references, threading.Event(), list[Values | None]()
+        number, arrived, answer = self._references, threading.Event(), list[Any]()
         self._answers[number] = (arrived, answer)
         try:
             self.send(question(number))
@@ -343,6 +353,11 @@ class EngineLink:
         self._turn += FRAMES_AT_ONCE
         return [every[(self._turn + n) % len(every)] for n in range(FRAMES_AT_ONCE)]
 
+    def _answered(self, number: int, what: object) -> None:
+        arrived, answer = self._answers[number]
+        answer.append(what)
+        arrived.set()
+
     def _pass_on(self, message: FromEngine) -> None:
         match message:
             case Frame():
@@ -359,9 +374,9 @@ class EngineLink:
                 for browser in self._browsers:
                     browser.post_newest("state", self.state)
             case Look(ref, values) if ref in self._answers:
-                arrived, answer = self._answers[ref]
-                answer.append(values)
-                arrived.set()
+                self._answered(ref, values)
+            case Traced(ref) if ref in self._answers:
+                self._answered(ref, message)
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)
                 asker.post(Refused(text, reference))

@@ -11,6 +11,7 @@ from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Levels
+from zarabanda.core.playback.highlight import Highlight
 from zarabanda.core.playback.looks import places
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
@@ -20,8 +21,9 @@ Numbers = tuple[float, ...]
 
 @dataclass(frozen=True)
 class Step:
-    """One step on the way to a value. what: home, claim, range, effect or levels; who: the holder, the effect or the level;
-    value: after this step. Of claims: target and share; of effects: the layer in words."""
+    """One step on the way to a value. what: home, claim, range, effect, shown or levels; who: the holder, the effect or the
+    level; value: after this step. Of claims: target and share; of effects: the layer, by number and in words, and the key of
+    what plays it."""
 
     what: str
     who: str
@@ -29,11 +31,13 @@ class Step:
     target: Numbers | None = None
     share: float | None = None
     words: str = ""
+    layer: int | None = None
+    key: str = ""
 
 
 @dataclass(frozen=True)
 class Playing:
-    """An effect that runs: its θ, weight and phase shifts, and its layers in words, by their number."""
+    """An effect that runs: its θ, weight and phase shifts, its layers in words, by their number, and the key of what plays it."""
 
     name: str
     placed: Placed
@@ -41,14 +45,23 @@ class Playing:
     weight: float
     shifts: Sequence[float] = ()
     words: Sequence[str] = ()
+    key: str = ""
 
 
 def trace(
-    rig: Rig, claims: Claims, effects: Sequence[Playing], levels: Levels, head: str, attribute: str, t: float
+    rig: Rig,
+    claims: Claims,
+    effects: Sequence[Playing],
+    levels: Levels,
+    head: str,
+    attribute: str,
+    t: float,
+    shown: Highlight | None = None,
 ) -> list[Step]:
     """The steps of an attribute (`colour`, `position`: of its parts) of a head at t; the last value is the frame's.
 
-    effects: in the order in which they started. Raises KeyError for a head that the rig does not have.
+    effects: in the order in which they started; shown: heads that are lit to be found. Raises KeyError for a head that the rig
+    does not have.
     """
     number = rig.heads.index[head]
     rows = [attributes.INDEX[name] for name in attributes.touched(attribute)]
@@ -74,7 +87,10 @@ def trace(
             layer.apply(values.reshape(-1), Running(np.array([one.theta]), np.array([one.weight]), [one.shifts]))
             if layer.touched[rows, number].any():
                 words = one.words[block.number] if block.number < len(one.words) else ""
-                steps.append(Step("effect", one.name, now(), share=one.weight, words=words))
+                steps.append(Step("effect", one.name, now(), share=one.weight, words=words, layer=block.number, key=one.key))
+    if shown is not None and shown.touched[rows, number].any():
+        shown.apply(values)
+        steps.append(Step("shown", "lit to be found", now()))
     values[attributes.HUE] %= 360
     values = np.clip(values, rig.low, rig.high)
     steps += _in_range(steps, now())

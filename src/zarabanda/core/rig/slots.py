@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -225,6 +226,21 @@ class Mapper:
             if own.any():
                 slots[0, own] = colour.nearest_slot(rgb[own], wheel)[0]
         return slots
+
+
+def slots_of(rig: Rig, head: int, rows: Sequence[int]) -> list[tuple[int, int]]:
+    """Universe and slot (1…512) of every byte that attributes (row numbers) of a head come out at, coarse first; colours by the
+    emitters that make them, and a level without a channel of its own likewise."""
+    count, sources = len(rig), [row * len(rig) + head for row in rows]
+    if set(rows) & {*_RGB, *_WHITE} or (attributes.INTENSITY in rows and rig.dims[head]):
+        behind = attributes.COUNT * count
+        for name, (start, those) in emitter_rows(rig.emitter_heads).items():
+            for place in np.flatnonzero(rig.emitter_heads[name] == head).tolist():
+                sources += [behind + start + drive * those + place for drive in range(len(EMITTERS[name]))]
+    chosen = np.flatnonzero(np.isin(rig.output.source, sources))
+    channels = chosen[np.argsort(rig.output.coarse[chosen], kind="stable")]
+    flat = np.stack([rig.output.coarse[channels], rig.output.middle[channels], rig.output.fine[channels]], axis=1).ravel()
+    return [(rig.universes[one // 512], one % 512 + 1) for one in flat.tolist() if one >= 0]
 
 
 def _white_of(rig: Rig, values: Floats, heads: Ints) -> tuple[Floats, Floats, Floats]:

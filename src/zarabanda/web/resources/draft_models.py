@@ -139,6 +139,7 @@ class UsePalette(HandPart):
     """Set what a palette has on heads; none: on those that it has values of their own for."""
 
     palette: Id
+    heads: HeadKeys = Field(default_factory=list)
 
 
 class PaletteSet(Done):

@@ -1,0 +1,52 @@
+"""Where a value on stage comes from, asked while the loop runs: from the same records as the frame's."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core.playback.frame import Levels
+from zarabanda.core.playback.highlight import Highlight
+from zarabanda.core.playback.trace import Playing, trace
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.slots import slots_of
+from zarabanda.messages import Traced, TracedSlot, TraceStep
+
+from .live.state import LiveState
+
+Sent = tuple[Sequence[int], NDArray[np.uint8]]
+
+
+def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: float, reference: int) -> Traced:
+    """The steps to an attribute of a head at t, and its slots as they were sent last: universes and bytes (universes, 512)."""
+    rig = state.program.rig
+    number, names = rig.heads.index.get(head), attributes.touched(attribute)
+    if number is None or not set(names) <= attributes.BY_NAME.keys():
+        return Traced(reference, [], [])
+    every = [
+        Playing(one.instance.name, one.instance.placed, state.theta(one, t), one.weight(t), one.layer_shifts, key=key)
+        for key, one in state.playing.items()
+    ]
+    effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
+    shown = None if state.shown is None else Highlight(rig, state.shown.steps[state.shown.step(state, t)])
+    found = trace(rig, state.claims, every, Levels(state.grand, state.blackout), head, attribute, t, shown)
+    steps = [
+        TraceStep(
+            what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),
+            share=one.share, layer=one.layer, key=one.key, effect=effects.get(one.key, 0),
+        )
+        for one in found
+    ]  # fmt: skip
+    return Traced(reference, steps, _slots(state, sent, number, [attributes.INDEX[name] for name in names]))
+
+
+def _slots(state: LiveState, sent: Sent | None, head: int, rows: Sequence[int]) -> list[TracedSlot]:
+    if sent is None or sent[0] is not state.program.rig.universes:
+        return []
+    row_of = {universe: row for row, universe in enumerate(sent[0])}
+    return [
+        TracedSlot(universe, slot, int(sent[1][row_of[universe], slot - 1]), (universe, slot) in state.held_slots)
+        for universe, slot in slots_of(state.program.rig, head, rows)
+    ]

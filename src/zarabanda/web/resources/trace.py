@@ -1,0 +1,217 @@
+"""Why a value is what it is: from home to the slots, step by step, each with what it names."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+import numpy as np
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from zarabanda.core.colour.readings import rgb_to_hex, told
+from zarabanda.core.explain import sentence
+from zarabanda.core.rig import attributes
+from zarabanda.errors import NotThere, ZarabandaError, shown
+from zarabanda.messages import Traced, TracedSlot, TraceStep
+from zarabanda.show import repositories
+from zarabanda.show.references import Names
+from zarabanda.show.tables import EffectRow
+
+from ..context import context
+from ..parts import HeadKey, Part
+
+api = APIBlueprint("trace", __name__, url_prefix="/api/trace", abp_tags=[Tag(name="trace")])
+
+
+class TraceAsk(Part):
+    """A head, and the attribute in question; none: the first that it has."""
+
+    head: HeadKey
+    attribute: Annotated[str, Field(max_length=40)] | None = None
+
+
+class TraceSlotAsk(Part):
+    """A slot of a universe, 1…512."""
+
+    universe: Annotated[int, Field(ge=1, le=63_999)]
+    slot: Annotated[int, Field(ge=1, le=512)]
+
+
+class Opens(BaseModel):
+    """What a line names: a view, and what to show there."""
+
+    view: str
+    effect: int | None = None
+    palette: int | None = None
+    universe: int | None = None
+
+
+class TraceLine(BaseModel):
+    """One line: who sets it, in words; value after it and target, in words; colour: of a colour, `#rrggbb`; share: 0…1."""
+
+    what: str
+    title: str
+    detail: str
+    value: str
+    colour: str | None
+    target: str
+    share: float | None
+    opens: Opens | None
+
+
+class TraceSlotView(BaseModel):
+    """A slot that it comes out at, and what was sent there last; name: what the slot does."""
+
+    universe: int
+    slot: int
+    value: int
+    held: bool
+    name: str
+
+
+class TraceView(BaseModel):
+    """Where a value comes from. attributes: what else this head has, as name and label."""
+
+    head: str
+    fixture: str
+    attribute: str
+    label: str
+    attributes: list[tuple[str, str]]
+    lines: list[TraceLine]
+    slots: list[TraceSlotView]
+
+
+_RGB = attributes.COMPOUND["colour"]
+
+
+def _choices(head: str) -> list[tuple[str, str]]:
+    rig = context().link.rig
+    number = rig.heads.index.get(head)
+    if number is None:
+        raise NotThere(f"There is no head {shown(head)}: the rig has changed. Point at another.", "head")
+    has = [one for one in attributes.ATTRIBUTES if rig.heads.has[attributes.INDEX[one.name], number]]
+    found = [(one.name, one.label) for one in has if one.name not in _RGB[1:]]
+    return [("colour", "Colour") if name == _RGB[0] else (name, label) for name, label in found]
+
+
+@dataclass(frozen=True)
+class _Teller:
+    """Says the steps of one attribute of one head in words."""
+
+    session: Session
+    head: str
+    attribute: str
+
+    def value(self, numbers: list[float] | None) -> tuple[str, str | None]:
+        """In words, and as a colour."""
+        if numbers is None:
+            return "", None
+        if self.attribute == "colour":
+            rgb = np.clip(np.array(numbers), 0, 1)
+            return told(rgb), rgb_to_hex(rgb)
+        row = attributes.BY_NAME[self.attribute]
+        return f"{sentence.number(round(numbers[0], 1))} {row.unit}".strip().replace("-", "−"), None
+
+    def line(self, step: TraceStep) -> TraceLine:
+        """One step."""
+        value, colour = self.value(step.value)
+        title, detail, opens = self._said(step)
+        return TraceLine(
+            what=step.what, title=title, detail=detail, value=value, colour=colour, target=self.value(step.target)[0],
+            share=step.share, opens=opens,
+        )  # fmt: skip
+
+    def _said(self, step: TraceStep) -> tuple[str, str, Opens | None]:
+        match step.what:
+            case "home":
+                return "Home", "what it is with nothing set", Opens(view="rig")
+            case "claim":
+                return self._claim()
+            case "effect":
+                return self._effect(step)
+            case "range":
+                return "Cut off", "at the end of its range", None
+            case "shown":
+                return "Lit to be found", "shown on stage for now", Opens(view="rig")
+        return step.who[:1].upper() + step.who[1:], "scales every light", None
+
+    def _claim(self) -> tuple[str, str, Opens | None]:
+        name = attributes.touched(self.attribute)[0]
+        source = repositories.draft.sources(self.session).get(name, {}).get(self.head, "")
+        if source in ("", "draft", "fan"):
+            return "Draft", "set by a fan" if source == "fan" else "set by hand", Opens(view="look")
+        palette = next((row for row in repositories.palettes.every(self.session) if row.name == source), None)
+        return "Draft", f"palette {source}", Opens(view="look", palette=palette.id if palette is not None else None)
+
+    def _effect(self, step: TraceStep) -> tuple[str, str, Opens | None]:
+        row = self.session.get(EffectRow, step.effect)
+        if row is None or step.layer is None:
+            return step.who, "an effect that is looked at", None
+        document = Names.of(self.session).named(row.document)
+        inside = step.layer < len(document["layers"])
+        words = sentence.as_text(sentence.layer_sentence(document, step.layer)) if inside else ""
+        return row.name, words, Opens(view="effects", effect=row.id)
+
+
+def _slot_names(slots: list[TracedSlot]) -> dict[tuple[int, int], str]:
+    """What each of the slots does."""
+    found = {}
+    for fixture in context().link.fixtures:
+        if fixture.universe is None or fixture.address is None:
+            continue
+        for channel in fixture.mode.channels:
+            for n, offset in enumerate(channel.slots):
+                flat = (fixture.universe - 1) * 512 + fixture.address - 1 + offset
+                fine = (" fine", " finer")[n - 1] if n else ""
+                found[flat // 512 + 1, flat % 512 + 1] = f"{channel.source.replace('_', ' ')}{fine}"
+    return {(one.universe, one.slot): found.get((one.universe, one.slot), "") for one in slots}
+
+
+@api.post("", responses={200: TraceView})
+def get_trace(body: TraceAsk) -> TraceView:
+    """Where a value of a head comes from now."""
+    return _of(body.head, body.attribute)
+
+
+def _of(head: str, wanted: str | None) -> TraceView:
+    choices = _choices(head)
+    attribute = wanted or choices[0][0]
+    attribute = "colour" if attribute in _RGB else attribute
+    labels = dict(choices)
+    if attribute not in labels:
+        known = ", ".join(name for name, _ in choices)
+        raise ZarabandaError(f"Head {head} has no {shown(attribute)}; it has {known}.", "attribute")
+    link = context().link
+    answer: Traced = link.trace_of(head, attribute)
+    names = _slot_names(answer.slots)
+    number = link.rig.fixture[link.rig.heads.index[head]]
+    with context().store.reading() as session:
+        teller = _Teller(session, head, attribute)
+        return TraceView(
+            head=head, fixture=link.fixtures[int(number)].name, attribute=attribute, label=labels[attribute],
+            attributes=choices, lines=[teller.line(step) for step in answer.steps],
+            slots=[
+                TraceSlotView(
+                    universe=one.universe, slot=one.slot, value=one.value, held=one.held, name=names[one.universe, one.slot]
+                )
+                for one in answer.slots
+            ],
+        )  # fmt: skip
+
+
+@api.post("/slot", responses={200: TraceView})
+def get_trace_of_slot(body: TraceSlotAsk) -> TraceView:
+    """Where what is sent in a slot comes from now."""
+    for fixture in context().link.fixtures:
+        if fixture.universe is None or fixture.address is None:
+            continue
+        offset = (body.universe - fixture.universe) * 512 + body.slot - fixture.address
+        for channel in fixture.mode.channels:
+            if offset in channel.slots:
+                head = f"{fixture.number}.{channel.cell}" if channel.cell else str(fixture.number)
+                known = channel.source in attributes.BY_NAME
+                return _of(head, channel.source if known else "colour")
+    raise NotThere(f"Nothing is at slot {body.slot} of universe {body.universe}: no fixture listens there.", "slot")
