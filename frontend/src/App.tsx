@@ -9,6 +9,7 @@ import { NowRibbon } from "./frame/NowRibbon";
 import { SelectionBar } from "./frame/SelectionBar";
 import { Shortcuts } from "./frame/Shortcuts";
 import { TopBar } from "./frame/TopBar";
+import { WhyPanel } from "./frame/WhyPanel";
 import { Stage } from "./stage/Stage";
 import { desk, useDesk, type View } from "./state";
 import { Toasts } from "./ui/Toasts";
@@ -66,6 +67,7 @@ export function App() {
           </Suspense>
         </TabPanel>
       </main>
+      <WhyPanel />
       <NowRibbon />
       <Shortcuts />
       <Toasts />

@@ -39,6 +39,10 @@ interface Desk {
   seen: SeenOn;
   /** By which attribute it is woven: `look`, as it will look. */
   wovenBy: string;
+  /** The value whose whole way to the stage is told. */
+  why: { head: string; attribute: string | null } | null;
+  /** Whether the next light that is pointed at on the stage is asked about. */
+  asking: boolean;
   /** Whether an effect of the library is seen on stage while the pointer rests on it. */
   auditions: boolean;
 }
@@ -57,6 +61,8 @@ export const useDesk = create<Desk>(() => ({
   effect: null,
   seen: { kind: "own" },
   wovenBy: "look",
+  why: null,
+  asking: false,
   auditions: true,
 }));
 
@@ -70,6 +76,8 @@ export const desk = {
       const now = stage === "full" && stages[view] === "full" ? before : stage;
       return { stages: { ...stages, [view]: now }, before: stages[view] === "full" ? before : stages[view] };
     }),
+  /** Tell why a value of a head is what it is; without an attribute, the first that it has. */
+  ask: (why: Desk["why"]) => useDesk.setState({ why, asking: false }),
   fade: (fades: Partial<Desk["fades"]>) =>
     useDesk.setState((state) => ({ fades: { ...state.fades, ...fades } })),
   open: (id: number, key: string | null) =>

@@ -7,6 +7,8 @@ import { refresh, tell } from "./queries";
 
 type Change = Omit<Schemas["ChangeValues"], "preview">;
 export type Family = NonNullable<Schemas["TakeFromStage"]["families"]>[number];
+type Colour = Omit<Schemas["SetColour"], "preview">;
+type FanChange = Omit<Schemas["ChangeFan"], "preview">;
 type Aim = Omit<Schemas["AimLights"], "preview">;
 
 const MOVES = ["pan", "tilt"];
@@ -14,7 +16,7 @@ const change = (body: Schemas["ChangeValues"]) => take(api.POST("/api/draft/chan
 const aim = (body: Schemas["AimLights"]) => take(api.POST("/api/draft/aim", { body }));
 
 /** An edit of the draft: what was refused is told. What it answered, or null. */
-async function edited<T>(asked: () => Promise<T>): Promise<T | null> {
+export async function edited<T>(asked: () => Promise<T>): Promise<T | null> {
   try {
     return await asked();
   } catch (error) {
@@ -45,6 +47,56 @@ export function useHand() {
       clear: () => void edited(() => take(api.DELETE("/api/draft"))),
     };
   }, [position, others]);
+}
+
+const asked = ({ heads, hex, picker, numbers }: Colour): Schemas["ReadColour"] => ({
+  heads,
+  hex,
+  picker,
+  numbers,
+});
+
+/** Ways to set a colour: seen on stage while it is picked; `read`: what it is in every picker, and what lights do for it. */
+export function useColourHand(read: (answer: Schemas["ColourView"]) => void) {
+  const { others } = useDesk((state) => state.fades);
+  return useMemo(() => {
+    const set = (body: Schemas["SetColour"]) => take(api.POST("/api/colour/set", { body }));
+    const ask = (body: Schemas["ReadColour"]) => take(api.POST("/api/colour/read", { body }));
+    const picks = new Newest(async (body: Colour) => {
+      // what takes its time is not seen before: it would be there already
+      read(others ? await ask(asked(body)) : await set({ ...body, preview: true }));
+    }, tell);
+    return {
+      preview: (body: Colour) => void picks.show(body),
+      commit: async (body: Colour) => {
+        picks.drop();
+        const answer = await edited(() => set({ ...body, preview: false, fade_s: others }));
+        if (answer) read(answer);
+      },
+    };
+  }, [read, others]);
+}
+
+/** Ways to fan: seen on stage while a head is dragged. */
+export function useFanHand(seen: (fan: Schemas["FanView"]) => void) {
+  return useMemo(() => {
+    const change = (id: number, body: Schemas["ChangeFan"]) =>
+      take(api.PUT("/api/draft/fans/{fan_id}", { params: { path: { fan_id: id } }, body }));
+    const drags = new Newest(
+      async ({ id, ...body }: FanChange & { id: number }) =>
+        seen(await change(id, { ...body, preview: true })),
+      tell,
+    );
+    return {
+      preview: (id: number, body: FanChange) => void drags.show({ id, ...body }),
+      commit: async (id: number, body: FanChange) => {
+        drags.drop();
+        const answer = await edited(() => change(id, { ...body, preview: false }));
+        if (answer) seen(answer);
+      },
+      make: (body: Schemas["MakeFan"]) => edited(() => take(api.POST("/api/draft/fans", { body }))),
+    };
+  }, [seen]);
 }
 
 /** Ways to aim: seen on stage while the point is dragged, with who cannot reach it. */

@@ -1693,7 +1693,7 @@ export interface components {
         };
         /**
          * BaseValueView
-         * @description One attribute of chosen heads: see `core.explain.base.BaseValue`.
+         * @description One attribute of chosen heads: see `core.explain.base.BaseValue`. slots: what is in those of a wheel, by name.
          */
         BaseValueView: {
             /** Attribute */
@@ -1716,6 +1716,8 @@ export interface components {
             mixed: boolean;
             /** Most */
             most: number;
+            /** Slots */
+            slots: string[];
             /** Source */
             source: string;
             /** Unit */
@@ -1736,6 +1738,20 @@ export interface components {
             ] | null;
             /** Values */
             values: components["schemas"]["BaseValueView"][];
+        };
+        /**
+         * Beam
+         * @description A beam as seen from the audience: x of both ends, −1…1, and y, from 0 at the top to 1 at the floor.
+         */
+        Beam: {
+            /** Bottom */
+            bottom: number;
+            /** End */
+            end: number;
+            /** Start */
+            start: number;
+            /** Top */
+            top: number;
         };
         /**
          * ChangeFan
@@ -3105,6 +3121,8 @@ export interface components {
             heads: number;
             /** Model */
             model: string;
+            /** Slots */
+            slots: components["schemas"]["WheelSlot"][];
             /** Words */
             words: string;
         };
@@ -3463,10 +3481,7 @@ export interface components {
          */
         PalettePicture: {
             /** Beams */
-            beams: [
-                number,
-                number
-            ][];
+            beams: components["schemas"]["Beam"][];
             /** Colours */
             colours: string[];
             /** Gobo */
@@ -4198,6 +4213,16 @@ export interface components {
             head: string;
         };
         /**
+         * TraceChoice
+         * @description An attribute, or a colour as a whole.
+         */
+        TraceChoice: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * TraceLine
          * @description One line: who sets it, in words; value after it and target, in words; colour: of a colour, `#rrggbb`; share: 0…1.
          */
@@ -4252,10 +4277,7 @@ export interface components {
             /** Attribute */
             attribute: string;
             /** Attributes */
-            attributes: [
-                string,
-                string
-            ][];
+            attributes: components["schemas"]["TraceChoice"][];
             /** Fixture */
             fixture: string;
             /** Head */
@@ -4492,6 +4514,16 @@ export interface components {
             unit: string;
             /** White */
             white: number;
+        };
+        /**
+         * WheelSlot
+         * @description A slot of a wheel and its colour, `#rrggbb`.
+         */
+        WheelSlot: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
         };
     };
     responses: never;

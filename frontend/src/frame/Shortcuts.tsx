@@ -15,7 +15,7 @@ export function Shortcuts() {
   const clear = useEdit(async () => {
     // closed first: what goes with the draft is not asked for any more
     useDesk.setState(({ effect }) => (effect?.key?.startsWith("draft:") ? { effect: null } : {}));
-    queries.setQueryData(["draft"], { values: {}, effects: [] });
+    queries.setQueryData(["draft"], { values: {}, listed: [], fans: [], effects: [] });
     await take(api.DELETE("/api/draft"));
     queries.removeQueries({ queryKey: ["effect"], type: "inactive" });
     say("Cleared the draft. Undo brings it back.", "done");

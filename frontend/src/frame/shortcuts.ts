@@ -13,6 +13,8 @@ export const SHORTCUTS: Shortcut[] = [
   { keys: "/", does: "Quick selection" },
   { keys: "T", does: "Tap the first tempo" },
   { keys: "F", does: "Fill the screen with the stage" },
+  { keys: "B", does: "Prepare the draft blind" },
+  { keys: "W", does: "Ask why: then point at a light on the stage" },
   { keys: "Esc", does: "Close the innermost open thing, then clear the selection" },
   { keys: "Shift+Esc", does: "Clear the draft (undo brings it back)" },
   { keys: "Ctrl+Z, Ctrl+Shift+Z", does: "Undo, redo" },
@@ -55,13 +57,16 @@ function command(event: KeyboardEvent, commands: Commands): (() => void) | null 
       if (tempo) act({ do: "tap", tempo: tempo.name });
     },
     f: () => desk.size("full"),
+    b: () => act({ do: "blind" }),
+    w: () => useDesk.setState(({ asking }) => ({ asking: !asking })),
   };
   return plain[event.key.length === 1 ? event.key.toLowerCase() : event.key] ?? null;
 }
 
 function close() {
-  const { stages, view } = useDesk.getState();
-  if (stages[view] === "full") desk.size("full");
+  const { stages, view, asking, why } = useDesk.getState();
+  if (asking || why) useDesk.setState({ asking: false, why: null });
+  else if (stages[view] === "full") desk.size("full");
   else desk.select([]);
 }
 

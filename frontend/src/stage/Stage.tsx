@@ -12,6 +12,7 @@ import { fit, inBox, project, type Point, type View } from "./geometry";
 import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
 import { carry, carryText, isCarried } from "./moving";
 import { moveFixtures } from "./moveFixtures";
+import { BlindMark } from "./BlindMark";
 import { StageTools } from "./StageTools";
 
 const Frame = styled.section`
@@ -39,6 +40,17 @@ const Frame = styled.section`
     touch-action: none;
     cursor: crosshair;
   }
+  &[data-asking] canvas {
+    cursor: help;
+  }
+`;
+const Asking = styled.p`
+  position: absolute;
+  left: 12px;
+  top: 10px;
+  padding: 4px 10px;
+  background: ${STAGE.bone};
+  color: ${STAGE.ink};
 `;
 const NEAR_PX = 18;
 
@@ -74,6 +86,7 @@ export function Stage() {
   const drag = useRef<Drag | null>(null);
   const { data: rig } = useRig();
   const size = useStageSize();
+  const asking = useDesk((state) => state.asking);
   const heads = useMemo(() => rig?.heads ?? [], [rig]);
 
   useEffect(() => {
@@ -207,6 +220,10 @@ export function Stage() {
         return;
       }
       const head = nearest(heads, view, to);
+      if (useDesk.getState().asking) {
+        if (head) desk.ask({ head: head.key, attribute: null });
+        return;
+      }
       if (!head) {
         if (!event.shiftKey && !event.ctrlKey) desk.select([]);
         return;
@@ -233,13 +250,15 @@ export function Stage() {
   }, [heads, rig]);
 
   return (
-    <Frame data-size={size} aria-label="Stage">
+    <Frame data-size={size} data-asking={asking || undefined} aria-label="Stage">
       <canvas
         ref={canvas}
         role="img"
         aria-label={`The rig, live: ${heads.length} heads. Choose heads by clicking, or with the quick selection.`}
       />
       <StageTools />
+      <BlindMark />
+      {asking && <Asking>Why? Point at a light: the whole way of its values is told.</Asking>}
     </Frame>
   );
 }

@@ -38,6 +38,7 @@ const SIZES: { id: StageSize; text: string }[] = [
 export function StageTools() {
   const elevation = useDesk((state) => state.elevation);
   const size = useStageSize();
+  const asking = useDesk((state) => state.asking);
   const full = size === "full";
   return (
     <Corner>
@@ -68,6 +69,14 @@ export function StageTools() {
           </Toggle>
         ))}
       </Group>
+      <Toggle
+        data-variant="small"
+        aria-label="Why? Then point at a light"
+        isSelected={asking}
+        onChange={(on) => useDesk.setState({ asking: on })}
+      >
+        Why?
+      </Toggle>
       <Button
         data-variant="small"
         aria-label={full ? "Leave the full screen" : "Full screen for the stage"}

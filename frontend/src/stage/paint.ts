@@ -109,7 +109,8 @@ export function paintLight(context: CanvasRenderingContext2D, ground: Ground, vi
 const DARK = 3;
 const LENS_PX = 2.5;
 
-function drivesOf(frame: HeadsFrame, index: number): [number, number, number] {
+/** What is seen of a head, 0 to 255 of red, green and blue. */
+export function drivesOf(frame: HeadsFrame, index: number): [number, number, number] {
   const at = index * HEAD_BYTES;
   return [frame.heads.getUint8(at), frame.heads.getUint8(at + 1), frame.heads.getUint8(at + 2)];
 }

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.cells import CELL_ORDERS
-from zarabanda.core.rig.modes import EMITTERS, OF_MODES, VIRTUAL, ModeSpec
+from zarabanda.core.rig.modes import EMITTERS, GOBOS, OF_MODES, VIRTUAL, ModeSpec
 from zarabanda.errors import shown
 
 from .effect_document import Number
@@ -49,11 +49,14 @@ class ModeDocument(_Part):
     cells: list[tuple[Number, Number, Number]] = []
     beam_deg: Number = 20.0
     virtual: list[str] = []
+    gobos: list[str] = []
 
     @model_validator(mode="after")
     def _known(self) -> ModeDocument:
         if self.emitters not in OF_MODES:
             raise ValueError(f"emitters {shown(self.emitters)} are not known; use one of {', '.join(OF_MODES)}")
+        if unknown := [name for name in self.gobos if name not in GOBOS]:
+            raise ValueError(f"gobo {shown(unknown[0])} is not known; use one of {', '.join(GOBOS)}")
         known = {*attributes.BY_NAME, *EMITTERS[self.emitters]}
         for channel in self.channels:
             if channel.source not in known:

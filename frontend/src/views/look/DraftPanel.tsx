@@ -1,24 +1,41 @@
+import { useState } from "react";
 import styled from "styled-components";
 
 import type { Family, useHand } from "../../api/hand";
 import { useDraft } from "../../api/queries";
+import { act, useLivePart } from "../../live/socket";
 import { ActionMenu } from "../../ui/ActionMenu";
-import { Button } from "../../ui/Button";
+import { Button, Toggle } from "../../ui/Button";
 import { HandTools } from "./HandTools";
+import { byHead, headsInWords } from "./values";
 
+const Panel = styled.section`
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  height: 100%;
+`;
 const List = styled.ul`
   list-style: none;
-  margin: 4px 0 8px;
+  margin: 2px 0;
   padding: 0;
+  overflow: auto;
+  flex: 1;
+  min-height: 0;
+  font-size: 14px;
   li {
     display: flex;
     align-items: center;
-    gap: 12px;
-    min-height: 36px;
+    gap: 8px;
+    min-height: 30px;
     border-bottom: 1px solid var(--line);
   }
-  span {
+  li > span {
     flex: 1;
+    min-width: 0;
+  }
+  button {
+    min-height: 26px;
   }
 `;
 const Quiet = styled.p`
@@ -27,28 +44,34 @@ const Quiet = styled.p`
 `;
 const Head = styled.div`
   display: flex;
-  justify-content: space-between;
   align-items: center;
-  min-height: 36px;
+  gap: 6px;
+  min-height: 32px;
+  h2 {
+    flex: 1;
+  }
+  button {
+    min-height: 28px;
+    padding: 0 8px;
+  }
 `;
 const FAMILIES: Family[] = ["intensity", "position", "colour", "beam"];
-const heads = (count: number) => `${count} head${count === 1 ? "" : "s"}`;
 
 interface Props {
   selection: string[];
   hand: ReturnType<typeof useHand>;
 }
 
-/** What is set by hand and not kept yet, attribute by attribute. */
+/** What is set by hand and not kept yet: by value or by head, each taken out alone. */
 export function DraftPanel({ selection, hand }: Props) {
   const { data: draft } = useDraft();
+  const blind = useLivePart((state) => state?.blind ?? false);
+  const [heads, setHeads] = useState(false);
   if (!draft) return null;
-  const values = Object.entries(draft.values).map(
-    ([attribute, given]) => [attribute, Object.keys(given).length] as const,
-  );
-  const empty = !values.length && !draft.effects.length;
+  const { listed, effects } = draft;
+  const empty = !listed.length && !effects.length;
   return (
-    <section aria-label="Draft">
+    <Panel aria-label="Draft">
       <Head>
         <h2>Draft</h2>
         {selection.length > 0 && (
@@ -63,39 +86,64 @@ export function DraftPanel({ selection, hand }: Props) {
             ]}
           />
         )}
+        <Button data-variant="small" isDisabled={blind} onPress={() => act({ do: "blind" })}>
+          {blind ? "Prepared blind" : "Prepare blind"}
+        </Button>
       </Head>
       <HandTools />
-      {empty && (
+      {empty ? (
         <Quiet>Nothing is set by hand. What you set here stays on stage until it is taken out.</Quiet>
+      ) : (
+        <Head>
+          <Toggle data-variant="small" isSelected={heads} onChange={setHeads}>
+            By head
+          </Toggle>
+          <span style={{ flex: 1 }} />
+          <Button data-variant="small" onPress={() => hand.clear()} aria-label="Clear the draft">
+            Clear
+          </Button>
+        </Head>
       )}
       <List>
-        {values.map(([attribute, count]) => (
-          <li key={attribute}>
-            <span>
-              {attribute.replace("_", " ")}, {heads(count)}
-            </span>
-            <Button
-              data-variant="small"
-              aria-label={`Take out ${attribute.replace("_", " ")}`}
-              onPress={() => hand.takeBack([attribute], null)}
-            >
-              Take out
-            </Button>
-          </li>
-        ))}
-        {draft.effects.map((effect) => (
+        {!heads &&
+          listed.map((one) => (
+            <li key={`${one.label} ${one.source}`}>
+              <span>
+                {one.label}: {one.words || one.source}
+                {one.source === "fan" && " (fan)"}, {headsInWords(one.heads.length)}
+              </span>
+              <Button
+                data-variant="small"
+                aria-label={`Take out ${one.label}, ${one.source}`}
+                onPress={() => hand.takeBack(one.attributes, one.heads)}
+              >
+                Take out
+              </Button>
+            </li>
+          ))}
+        {heads &&
+          byHead(listed).map(({ head, attributes, words }) => (
+            <li key={head}>
+              <span>
+                <b>{head}</b> {words}
+              </span>
+              <Button
+                data-variant="small"
+                aria-label={`Take out ${head}`}
+                onPress={() => hand.takeBack(attributes, [head])}
+              >
+                Take out
+              </Button>
+            </li>
+          ))}
+        {effects.map((effect) => (
           <li key={effect.id}>
             <span>
-              {effect.name}, {heads(effect.heads.length)}
+              {effect.name}, {headsInWords(effect.heads.length)}
             </span>
           </li>
         ))}
       </List>
-      {!empty && (
-        <Button onPress={() => hand.clear()} aria-label="Clear the draft">
-          Clear the draft
-        </Button>
-      )}
-    </section>
+    </Panel>
   );
 }

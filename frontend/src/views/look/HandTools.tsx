@@ -13,7 +13,10 @@ const Tools = styled.div`
   input {
     width: 2.6em;
     padding-left: 4px;
-    min-height: 30px;
+    min-height: 26px;
+  }
+  [role="group"] {
+    min-height: 28px;
   }
 `;
 const LONGEST_S = 20;

@@ -1,24 +1,28 @@
+import { useMemo } from "react";
 import styled from "styled-components";
 
 import { useHand } from "../../api/hand";
-import { useBase, useRig } from "../../api/queries";
+import { useBase, useDraft, useRig } from "../../api/queries";
 import { useDesk } from "../../state";
-import { BaseColour } from "../effects/base/BaseColour";
-import { useBaseEdit } from "../effects/base/base";
-import { AimPanel } from "./AimPanel";
+import { ColourPanel } from "./colour/ColourPanel";
+import { hexOf } from "./colour/disc";
+import { DarkNotice } from "./DarkNotice";
 import { DraftPanel } from "./DraftPanel";
-import { FAMILIES } from "./values";
+import { useFansFollow } from "./fan/useFansFollow";
+import { LowerPanels } from "./LowerPanels";
+import { PaletteShelf } from "./palettes/PaletteShelf";
 import { SlotRow } from "./SlotRow";
+import { FAMILIES } from "./values";
 import { ValueRow } from "./ValueRow";
 
 const Frame = styled.section`
   display: grid;
-  grid-template-columns: minmax(440px, 1.3fr) minmax(280px, 1fr) minmax(240px, 0.8fr);
+  grid-template-columns: minmax(372px, 0.9fr) minmax(430px, 1.05fr) minmax(300px, 0.8fr);
   height: 100%;
   > * {
     min-width: 0;
     min-height: 0;
-    padding: 10px 14px;
+    padding: 4px 12px;
     overflow: auto;
   }
   > * + * {
@@ -26,41 +30,59 @@ const Frame = styled.section`
   }
   h2 {
     font-size: 14px;
-    line-height: 22px;
+    line-height: 20px;
+  }
+`;
+const Middle = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+`;
+const Right = styled.div`
+  display: grid;
+  grid-template-rows: minmax(150px, 1fr) fit-content(46%);
+  gap: 4px;
+  overflow: hidden !important;
+  > * + * {
+    border-top: 1px solid var(--line);
   }
 `;
 const Empty = styled.p`
-  padding: 20px;
+  padding: 16px 0;
   max-width: 46em;
 `;
 const RGB = ["red", "green", "blue"];
 const TITLES = { intensity: "Intensity", position: "Position", beam: "Beam" };
+const NO_FANS: never[] = [];
 
-/** Values of the selection, family by family, where they point, and what is set by hand. */
+/** Values of the selection, family by family, colours, where they point, palettes, and what is set by hand. */
 export function LookView() {
   const selection = useDesk((state) => state.selection);
   const { data: rig } = useRig();
   const { data } = useBase(selection);
+  const { data: draft } = useDraft();
   const hand = useHand();
-  const edit = useBaseEdit();
+  const fans = draft?.fans ?? NO_FANS;
+  useFansFollow(selection, fans);
+  const values = useMemo(() => (selection.length ? (data?.values ?? []) : []), [selection, data]);
+  const set = useMemo(() => {
+    const chosen = new Set(selection);
+    const listed = (draft?.listed ?? []).filter((one) => one.family !== "intensity");
+    return [...new Set(listed.flatMap((one) => one.heads.filter((key) => chosen.has(key))))];
+  }, [draft, selection]);
   if (!rig) return null;
-  const values = data?.values ?? [];
   const colour = values.filter((one) => RGB.includes(one.attribute));
-  const pan = values.find((one) => one.attribute === "pan");
-  if (!selection.length)
-    return (
-      <Frame>
-        <Empty>
-          Select lights on the stage, or a group above: their level, position, colour and beam are set here,
-          each in its own unit.
-        </Empty>
-        <div />
-        <DraftPanel selection={selection} hand={hand} />
-      </Frame>
-    );
+  const mixes = colour.length === RGB.length;
   return (
     <Frame>
       <section aria-label="Values" tabIndex={0}>
+        {!selection.length && (
+          <Empty>
+            Select lights on the stage, or a group above: their level, position, colour and beam are set here,
+            each in its own unit.
+          </Empty>
+        )}
+        <DarkNotice rig={rig} heads={set} hand={hand} />
         {FAMILIES.map((family) => {
           const own = values.filter((one) => one.family === family);
           return (
@@ -76,24 +98,23 @@ export function LookView() {
           );
         })}
       </section>
-      {pan ? (
-        <AimPanel
-          rig={rig}
-          keys={pan.heads}
-          pointed={(data?.pointed_at as [number, number, number] | null | undefined) ?? null}
-        />
-      ) : (
-        <Empty>None of these lights moves.</Empty>
-      )}
-      <div>
-        {colour.length === RGB.length && (
-          <section aria-label="Colour">
-            <h2>Colour</h2>
-            <BaseColour base={colour} edit={edit} />
-          </section>
+      <Middle>
+        {mixes && <ColourPanel rig={rig} base={colour} chosen={selection.length} />}
+        {values.length > 0 && (
+          <LowerPanels
+            rig={rig}
+            values={values}
+            selection={selection}
+            fans={fans}
+            colour={mixes ? hexOf(colour.map((one) => one.value)) : null}
+            pointed={(data?.pointed_at as [number, number, number] | null | undefined) ?? null}
+          />
         )}
+      </Middle>
+      <Right>
+        <PaletteShelf selection={selection} />
         <DraftPanel selection={selection} hand={hand} />
-      </div>
+      </Right>
     </Frame>
   );
 }

@@ -2,37 +2,36 @@ import { ToggleButton, ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 
 import type { useHand } from "../../api/hand";
-import { lacking, sourceOf, type Value } from "./values";
+import { GoboPicture } from "../../ui/GoboPicture";
+import { Origin } from "./Origin";
+import { lacking, type Value } from "./values";
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 76px 1fr 92px;
+  grid-template-columns: 66px 1fr 74px;
   gap: 0 8px;
   align-items: center;
-  min-height: 34px;
-  small {
-    color: var(--quiet);
-    font-size: 13px;
-    line-height: 1.15;
-  }
+  min-height: 32px;
+  font-size: 14px;
 `;
 const Slots = styled(ToggleButtonGroup)`
   display: flex;
   flex-wrap: wrap;
-  gap: 4px;
+  gap: 0;
 `;
 const Slot = styled(ToggleButton)`
-  min-width: 34px;
-  height: 30px;
-  padding: 0 8px;
-  border: 1px solid var(--edge);
-  border-radius: 15px;
+  display: grid;
+  place-items: center;
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  border: 1px solid transparent;
+  border-radius: 50%;
   background: transparent;
   color: var(--bone);
-  font: 14px var(--numbers);
   cursor: pointer;
   &[data-hovered] {
-    background: var(--raised);
+    border-color: var(--edge);
   }
   &[data-selected] {
     background: var(--bone);
@@ -46,10 +45,9 @@ interface Props {
   hand: ReturnType<typeof useHand>;
 }
 
-/** An attribute that has slots: which of them the lights have in their way. The first is open. */
+/** A wheel: which of its slots the lights have in their way, by picture. */
 export function SlotRow({ value, chosen, hand }: Props) {
-  const { low, high, attribute, label, heads } = value;
-  const slots = Array.from({ length: Math.round(high - low) + 1 }, (_, n) => low + n);
+  const { low, attribute, label, heads, slots } = value;
   return (
     <Row role="group" aria-label={label}>
       <span>{label}</span>
@@ -62,13 +60,13 @@ export function SlotRow({ value, chosen, hand }: Props) {
           slot !== undefined && void hand.commit({ attribute, heads, to: Number(slot) })
         }
       >
-        {slots.map((slot) => (
-          <Slot key={slot} id={slot}>
-            {slot === low ? "open" : slot}
+        {slots.map((name, n) => (
+          <Slot key={name} id={low + n} aria-label={name}>
+            <GoboPicture name={name} />
           </Slot>
         ))}
       </Slots>
-      <small>{lacking(value, chosen) || sourceOf(value)}</small>
+      <Origin value={value}>{lacking(value, chosen)}</Origin>
     </Row>
   );
 }

@@ -4,25 +4,22 @@ import styled from "styled-components";
 import type { useHand } from "../../api/hand";
 import { Slider } from "../../ui/Slider";
 import { TextField } from "../../ui/TextField";
-import { beginsValue, inWords, lacking, sourceOf, stepOf, type Value } from "./values";
+import { Origin } from "./Origin";
+import { beginsValue, inWords, lacking, stepOf, type Value } from "./values";
 
 const Row = styled.div`
   display: grid;
-  grid-template-columns: 76px minmax(80px, 1fr) 138px 18px 92px;
+  grid-template-columns: 66px minmax(60px, 1fr) 118px 17px 74px;
   gap: 0 8px;
   align-items: center;
-  min-height: 34px;
+  min-height: 32px;
+  font-size: 14px;
   input[type="text"] {
     font: 14px var(--numbers);
     text-align: right;
-    min-height: 30px;
+    min-height: 28px;
     padding: 0 6px;
-    width: 138px;
-  }
-  small {
-    color: var(--quiet);
-    font-size: 13px;
-    line-height: 1.15;
+    width: 118px;
   }
 `;
 const HOLD_MS = 500;
@@ -53,7 +50,9 @@ export function ValueRow({ value, chosen, hand }: Props) {
   const keep = (to: number) => {
     clearTimeout(timer.current);
     setHeld(to);
-    void hand.commit(moved(to)).then((done) => done || setHeld(null));
+    const body = moved(to);
+    drag.current = { from: to, relative: false }; // what comes next by keys is a value again
+    void hand.commit(body).then((done) => done || setHeld(null));
   };
   const enter = () => {
     if (typed !== null && typed.trim()) void hand.commit({ ...base, text: typed });
@@ -110,15 +109,7 @@ export function ValueRow({ value, chosen, hand }: Props) {
         }}
       />
       <span aria-hidden="true">{unit === "slot" ? "" : unit}</span>
-      <small>
-        {sourceOf(value)}
-        {lacking(value, chosen) && (
-          <>
-            <br />
-            {lacking(value, chosen)}
-          </>
-        )}
-      </small>
+      <Origin value={value}>{lacking(value, chosen)}</Origin>
     </Row>
   );
 }

@@ -10,12 +10,6 @@ export function inWords({ least, most, mixed }: Pick<Value, "least" | "most" | "
   return mixed ? `${rounded(least)} … ${rounded(most)}` : rounded(least);
 }
 
-/** From what a value comes. */
-export function sourceOf({ by_hand, heads }: Pick<Value, "by_hand" | "heads">): string {
-  if (!by_hand) return "home";
-  return by_hand === heads.length ? "draft" : `draft, ${heads.length - by_hand} home`;
-}
-
 /** How many of the chosen heads have it, where not all have. */
 export function lacking({ heads }: Pick<Value, "heads">, chosen: number): string {
   return heads.length < chosen ? `${heads.length} of ${chosen} have it` : "";
@@ -29,3 +23,20 @@ export function stepOf(key: string, shift: boolean): number | null {
 
 /** Whether a key begins a value that is typed. */
 export const beginsValue = (key: string) => /^[0-9+\-−.,]$/.test(key);
+
+export const headsInWords = (count: number) => `${count} head${count === 1 ? "" : "s"}`;
+
+type Listed = Pick<Schemas["DraftedView"], "label" | "attributes" | "heads">;
+/** What is set by hand, head by head: all that each has, in words, and the attributes to take out. */
+export function byHead(listed: Listed[]): { head: string; attributes: string[]; words: string }[] {
+  const found = new Map<string, { attributes: string[]; labels: string[] }>();
+  for (const { label, attributes, heads } of listed)
+    for (const head of heads) {
+      const known = found.get(head) ?? { attributes: [], labels: [] };
+      known.attributes.push(...attributes);
+      known.labels.push(label.toLowerCase());
+      found.set(head, known);
+    }
+  const order = [...found].sort(([a], [b]) => a.localeCompare(b, "en", { numeric: true }));
+  return order.map(([head, { attributes, labels }]) => ({ head, attributes, words: labels.join(", ") }));
+}

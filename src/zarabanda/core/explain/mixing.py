@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.colour.spaces import nearest_slot, rgb_to_hsv, rgb_to_rgbaw, rgb_to_rgbw
-from zarabanda.core.rig.modes import EMITTERS, ModeSpec
+from zarabanda.core.rig.modes import EMITTERS, RGB, ModeSpec
 from zarabanda.core.rig.rig import FixtureSpec, Rig
 
 Floats = NDArray[np.float64]
@@ -29,12 +29,13 @@ _DRIVES: dict[str, Callable[[Floats], Floats]] = {
 @dataclass(frozen=True)
 class Mixed:
     """What heads of one mode do for a colour. model: of which fixture; heads: how many; words: their emitters, flags or slot;
-    exact: whether that is the colour."""
+    exact: whether that is the colour; slots: of a wheel, name and drives of each."""
 
     model: str
     heads: int
     words: str
     exact: bool
+    slots: tuple[tuple[str, RGB], ...] = ()
 
 
 def mixed(rig: Rig, fixtures: Sequence[FixtureSpec], heads: Sequence[str], rgb: Floats) -> list[Mixed]:
@@ -49,7 +50,10 @@ def mixed(rig: Rig, fixtures: Sequence[FixtureSpec], heads: Sequence[str], rgb: 
             mode = fixtures[int(rig.fixture[rig.heads.index[key]])].mode
             modes[id(mode)] = mode
             counts[id(mode)] = counts.get(id(mode), 0) + 1
-    return [Mixed(mode.model or mode.kind, counts[key], *_does(mode, rgb)) for key, mode in modes.items()]
+    return [
+        Mixed(mode.model or mode.kind, counts[key], *_does(mode, rgb), mode.wheel if mode.emitters == "wheel" else ())
+        for key, mode in modes.items()
+    ]
 
 
 def _does(mode: ModeSpec, rgb: Floats) -> tuple[str, bool]:

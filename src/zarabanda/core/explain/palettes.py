@@ -13,15 +13,19 @@ from zarabanda.core.rig.rig import Rig
 
 _MOST_COLOURS, _MOST_BEAMS, _MOST_WORDS = 5, 7, 3
 _RGB = attributes.COMPOUND["colour"]
+_HIGH_M = 2.5
+"""A light that hangs higher is drawn at the top, others at the floor."""
+_SHORTEST = 0.2
 
 
 @dataclass(frozen=True)
 class Picture:
-    """What a palette has: colours (hex), the commonest first; beams: x of both ends of each, −1…1, from left to right; gobo
+    """What a palette has: colours (hex), the commonest first; beams: from left to right, x of both ends of each,
+    −1…1, and y of both, from 0 at the top to 1 at the floor; gobo
     slot, zoom in degrees, level in %; words: what else there is."""
 
     colours: tuple[str, ...]
-    beams: tuple[tuple[float, float], ...]
+    beams: tuple[tuple[float, float, float, float], ...]
     gobo: int | None
     zoom: float | None
     level: float | None
@@ -64,8 +68,8 @@ def _colours(rig: Rig, palette: Palette, heads: list[int]) -> tuple[str, ...]:
     return tuple(rgb_to_hex(each[n]) for n in np.argsort(-counts, kind="stable")[:_MOST_COLOURS])
 
 
-def _beams(rig: Rig, palette: Palette, heads: list[int]) -> tuple[tuple[float, float], ...]:
-    """Evenly chosen among the lights, as seen from the audience: from where each hangs to where its beam is, one height on."""
+def _beams(rig: Rig, palette: Palette, heads: list[int]) -> tuple[tuple[float, float, float, float], ...]:
+    """Evenly chosen among the lights, as seen from the audience: each as long as it is seen."""
     if not {"pan", "tilt"} & set(palette.names):
         return ()
     values = palette.on(rig.heads, heads, ("pan", "tilt"))
@@ -84,4 +88,8 @@ def _beams(rig: Rig, palette: Palette, heads: list[int]) -> tuple[tuple[float, f
     drop = np.maximum(np.abs(way[:, 2]), 0.25)
     lean = np.clip(way[:, 0] / drop * 6 / width * 1.6, -1.2, 1.2)
     ends = np.clip(starts + lean, -1, 1)
-    return tuple((round(a, 3), round(b, 3)) for a, b in zip(starts.tolist(), ends.tolist(), strict=True))
+    tops = np.where(rig.heads.places[number, 2] > _HIGH_M, 0.05, 0.95)
+    fall = np.where(np.abs(way[:, 2]) < _SHORTEST, np.copysign(_SHORTEST, -way[:, 2]), -way[:, 2])
+    bottoms = np.clip(tops + 0.9 * fall, 0, 1)
+    columns = (starts.tolist(), ends.tolist(), tops.tolist(), bottoms.tolist())
+    return tuple((round(a, 3), round(b, 3), round(c, 3), round(d, 3)) for a, b, c, d in zip(*columns, strict=True))

@@ -27,6 +27,8 @@ OF_MODES = tuple(name for name in EMITTERS if name != "level")
 """What a mode can say of itself."""
 WITHOUT_LIGHT = frozenset({"haze", "fan"})
 """Kinds that give no light, and so have no intensity."""
+GOBOS = ("open", "dots", "bars", "rings", "leaves", "spiral", "stars", "split")
+"""Pictures in slots of gobo wheels; a mode that does not say has these in this order."""
 VIRTUAL = ("temperature", "tint", "white_mix")
 """Attributes that a mode may have without a channel: its emitters do it."""
 
@@ -52,7 +54,7 @@ class ModeSpec:
     """A fixture's set of channels. limits: narrower ranges and home values (low, high, home) by attribute.
 
     cells: their places beside that of the fixture; virtual: attributes without a channel, from VIRTUAL; model: what its maker
-    calls the fixture.
+    calls the fixture; gobos: what is in the slots of its gobo wheel, names from GOBOS.
     """
 
     name: str
@@ -67,6 +69,7 @@ class ModeSpec:
     beam_deg: float = 20.0
     virtual: tuple[str, ...] = ()
     model: str = ""
+    gobos: tuple[str, ...] = ()
 
     @property
     def gives_light(self) -> bool:

@@ -38,6 +38,7 @@ from .colour_models import (
     WaysAsk,
     WaysView,
     WayView,
+    WheelSlot,
 )
 from .selection import known_heads
 
@@ -87,7 +88,13 @@ def _view(body: ColourRead, rgb: NDArray[np.float64], heads: list[str]) -> Colou
     link = context().link
     return ColourView(
         hex=rgb_to_hex(rgb), words=in_words(rgb), numbers=read(rgb) | given,
-        lights=[MixedView(**vars(one)) for one in mixed(link.rig, link.fixtures, heads, rgb)],
+        lights=[
+            MixedView(
+                model=one.model, heads=one.heads, words=one.words, exact=one.exact,
+                slots=[WheelSlot(name=name, hex=rgb_to_hex(np.array(colour))) for name, colour in one.slots],
+            )
+            for one in mixed(link.rig, link.fixtures, heads, rgb)
+        ],
     )  # fmt: skip
 
 

@@ -30,6 +30,13 @@ class SetColour(HandPart, ColourRead):
     """Set a colour on heads."""
 
 
+class WheelSlot(BaseModel):
+    """A slot of a wheel and its colour, `#rrggbb`."""
+
+    name: str
+    hex: str
+
+
 class MixedView(BaseModel):
     """What lights really do for a colour: see `core.explain.mixing.Mixed`."""
 
@@ -37,6 +44,7 @@ class MixedView(BaseModel):
     heads: int
     words: str
     exact: bool
+    slots: list[WheelSlot]
 
 
 class ColourView(BaseModel):

@@ -11,11 +11,12 @@ from pydantic import BaseModel
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from zarabanda.core.explain.base import base_of, base_values, movers, pointed_at
+from zarabanda.core.explain.base import BaseValue, base_of, base_values, movers, pointed_at
 from zarabanda.core.explain.drafted import listed
 from zarabanda.core.playback.by_hand import Change, changed, read_change
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.aims import WAYS, aimed
+from zarabanda.core.rig.modes import GOBOS
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import PaletteUse, PlayerId
 from zarabanda.show import repositories
@@ -82,11 +83,21 @@ def get_base(body: BaseAsk) -> BaseView:
             BaseValueView(
                 attribute=one.attribute.name, label=one.attribute.label, unit=one.attribute.unit, family=one.attribute.family,
                 heads=list(one.heads), low=one.low, high=one.high, value=one.value, least=one.least, most=one.most,
-                mixed=one.mixed, by_hand=one.by_hand, source=one.source,
+                mixed=one.mixed, by_hand=one.by_hand, source=one.source, slots=_slots(one),
             )
             for one in base_of(rig, values, body.heads, sources)
         ]
     )  # fmt: skip
+
+
+def _slots(value: BaseValue) -> list[str]:
+    """What is in the slots of a wheel of the first head."""
+    if not value.attribute.stepped:
+        return []
+    link = context().link
+    mode = link.fixtures[int(link.rig.fixture[link.rig.heads.index[value.heads[0]]])].mode
+    names = mode.gobos or GOBOS
+    return [names[n] if n < len(names) else str(n) for n in range(int(value.low), int(value.high) + 1)]
 
 
 @api.post("/values", responses={200: Done})

@@ -93,7 +93,7 @@ class BaseAsk(Part):
 
 
 class BaseValueView(BaseModel):
-    """One attribute of chosen heads: see `core.explain.base.BaseValue`."""
+    """One attribute of chosen heads: see `core.explain.base.BaseValue`. slots: what is in those of a wheel, by name."""
 
     attribute: str
     label: str
@@ -108,6 +108,7 @@ class BaseValueView(BaseModel):
     mixed: bool
     by_hand: int
     source: str
+    slots: list[str]
 
 
 class BaseView(BaseModel):

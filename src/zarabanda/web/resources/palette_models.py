@@ -12,12 +12,21 @@ Scope = Literal["heads", "models", "any"]
 Families = Annotated[list[Literal["intensity", "position", "colour", "beam"]], Field(min_length=1, max_length=4)]
 
 
+class Beam(BaseModel):
+    """A beam as seen from the audience: x of both ends, −1…1, and y, from 0 at the top to 1 at the floor."""
+
+    start: float
+    end: float
+    top: float
+    bottom: float
+
+
 class PalettePicture(BaseModel):
     """What a palette looks like: its colours; where beams point from where they hang (x of each end, −1…1); gobo slot, zoom in
     degrees and level in %, where it has them; words: the values of others."""
 
     colours: list[str]
-    beams: list[tuple[float, float]]
+    beams: list[Beam]
     gobo: int | None
     zoom: float | None
     level: float | None

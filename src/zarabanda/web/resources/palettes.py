@@ -27,6 +27,7 @@ from ..parts import Done, Id
 from .palette_models import (
     ActsAsk,
     ActsView,
+    Beam,
     KeepPalette,
     OtherPalette,
     PaletteContent,
@@ -67,8 +68,8 @@ def view(session: Session, row: PaletteRow, rig: Rig) -> PaletteView:
         document=row.document, acts_on=dict(Counter(rig.kind[n] for n in acts.tolist())),
         used_by=repositories.palettes.in_words(repositories.palettes.used_by(session, row.id)),
         picture=PalettePicture(
-            colours=list(shown.colours), beams=list(shown.beams), gobo=shown.gobo, zoom=shown.zoom, level=shown.level,
-            words=shown.words,
+            colours=list(shown.colours), gobo=shown.gobo, zoom=shown.zoom, level=shown.level, words=shown.words,
+            beams=[Beam(start=start, end=end, top=top, bottom=bottom) for start, end, top, bottom in shown.beams],
         ),
     )  # fmt: skip
 

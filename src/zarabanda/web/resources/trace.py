@@ -72,6 +72,13 @@ class TraceSlotView(BaseModel):
     name: str
 
 
+class TraceChoice(BaseModel):
+    """An attribute, or a colour as a whole."""
+
+    name: str
+    label: str
+
+
 class TraceView(BaseModel):
     """Where a value comes from. attributes: what else this head has, as name and label."""
 
@@ -79,7 +86,7 @@ class TraceView(BaseModel):
     fixture: str
     attribute: str
     label: str
-    attributes: list[tuple[str, str]]
+    attributes: list[TraceChoice]
     lines: list[TraceLine]
     slots: list[TraceSlotView]
 
@@ -192,7 +199,9 @@ def _of(head: str, wanted: str | None) -> TraceView:
         teller = _Teller(session, head, attribute)
         return TraceView(
             head=head, fixture=link.fixtures[int(number)].name, attribute=attribute, label=labels[attribute],
-            attributes=choices, lines=[teller.line(step) for step in answer.steps],
+
+            attributes=[TraceChoice(name=name, label=label) for name, label in choices],
+            lines=[teller.line(step) for step in answer.steps],
             slots=[
                 TraceSlotView(
                     universe=one.universe, slot=one.slot, value=one.value, held=one.held, name=names[one.universe, one.slot]

@@ -1,7 +1,10 @@
 import { useEffect, useRef } from "react";
 import styled from "styled-components";
 
+import { api, take } from "../../../api/client";
+import { tell } from "../../../api/queries";
 import { act } from "../../../live/socket";
+import { desk } from "../../../state";
 import { Button } from "../../../ui/Button";
 import { NumberField } from "../../../ui/NumberField";
 
@@ -19,7 +22,7 @@ interface Props {
   onValue: (value: number) => void;
 }
 
-/** One slot held at a value for as long as the button is pressed: to see what it does. */
+/** One slot held at a value for as long as the button is pressed, to see what it does; or why it has the value it has. */
 export function HoldTools({ universe, slot, value, onSlot, onValue }: Props) {
   const held = useRef<{ universe: number; slot: number } | null>(null);
   const letGo = () => {
@@ -27,6 +30,14 @@ export function HoldTools({ universe, slot, value, onSlot, onValue }: Props) {
     held.current = null;
   };
   useEffect(() => letGo, []);
+  const why = async () => {
+    try {
+      const { head, attribute } = await take(api.POST("/api/trace/slot", { body: { universe, slot } }));
+      desk.ask({ head, attribute });
+    } catch (error) {
+      tell(error);
+    }
+  };
   return (
     <Row role="group" aria-label="Hold a slot">
       <NumberField
@@ -54,6 +65,7 @@ export function HoldTools({ universe, slot, value, onSlot, onValue }: Props) {
       >
         Hold while pressed
       </Button>
+      <Button onPress={() => void why()}>Why this value?</Button>
     </Row>
   );
 }

@@ -1,12 +1,12 @@
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
-import type { Head, Rig } from "../../api/rig";
-import { onEveryFrame } from "../../live/loop";
-import { live } from "../../live/socket";
-import { beamEnd } from "../../stage/geometry";
-import { lensOf } from "../../stage/paint";
-import { STAGE } from "../../theme/tokens";
+import type { Head, Rig } from "../../../api/rig";
+import { onEveryFrame } from "../../../live/loop";
+import { live } from "../../../live/socket";
+import { beamEnd } from "../../../stage/geometry";
+import { lensOf } from "../../../stage/paint";
+import { STAGE } from "../../../theme/tokens";
 import { planOf, toPixel, toStage, type Plan, type XY } from "./plan";
 
 const Canvas = styled.canvas`

@@ -1,33 +1,40 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 
-import type { Schemas } from "../../api/client";
-import { useAim } from "../../api/hand";
-import { useShow } from "../../api/queries";
-import type { Rig } from "../../api/rig";
-import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
-import { NumberField } from "../../ui/NumberField";
+import type { Schemas } from "../../../api/client";
+import { useAim } from "../../../api/hand";
+import { useShow } from "../../../api/queries";
+import type { Rig } from "../../../api/rig";
+import { Button } from "../../../ui/Button";
+import { Choice } from "../../../ui/Choice";
+import { NumberField } from "../../../ui/NumberField";
 import { AimPlan } from "./AimPlan";
 import type { XY } from "./plan";
 
 const Panel = styled.section`
   display: grid;
-  grid-template-rows: auto minmax(140px, 1fr) auto auto;
-  gap: 6px;
+  grid-template-columns: minmax(180px, 1fr) 150px;
+  gap: 4px 12px;
   height: 100%;
-  h2 small {
-    color: var(--quiet);
-    font-weight: 400;
-    font-size: 13px;
-    margin-left: 8px;
-  }
+  min-height: 150px;
+  font-size: 14px;
 `;
 const Tools = styled.div`
   display: flex;
-  flex-wrap: wrap;
-  gap: 6px 12px;
-  align-items: center;
+  flex-direction: column;
+  gap: 5px;
+  button,
+  [role="group"] {
+    min-height: 30px;
+    font-size: 14px;
+  }
+  input {
+    min-height: 28px;
+    width: 3em;
+  }
+  p {
+    color: var(--quiet);
+  }
 `;
 const AMOUNTS: Record<string, number> = { m: 4, "°": 40 };
 
@@ -69,9 +76,6 @@ export function AimPanel({ rig, keys, pointed }: Props) {
   });
   return (
     <Panel aria-label="Aim">
-      <h2>
-        Aim <small>{answer?.text ?? "drag the mark: the lights follow"}</small>
-      </h2>
       <AimPlan
         rig={rig}
         heads={heads}
@@ -87,7 +91,7 @@ export function AimPanel({ rig, keys, pointed }: Props) {
       <Tools>
         <Choice
           label="Point"
-          row
+          hideLabel
           options={ways.map(({ id }) => ({ id, text: id }))}
           value={way}
           onChange={(next) => {
@@ -112,8 +116,6 @@ export function AimPanel({ rig, keys, pointed }: Props) {
             }}
           />
         )}
-      </Tools>
-      <Tools>
         <NumberField
           label="Height"
           row
@@ -128,7 +130,10 @@ export function AimPanel({ rig, keys, pointed }: Props) {
             void aim.commit(ask({ point: [point.x, point.y, next] }));
           }}
         />
-        <Button onPress={() => void aim.commit(ask({ other_way: true }))}>Other way round</Button>
+        <Button data-variant="small" onPress={() => void aim.commit(ask({ other_way: true }))}>
+          Other way round
+        </Button>
+        <p aria-live="polite">{answer?.text ?? "Drag the mark: the lights follow."}</p>
       </Tools>
     </Panel>
   );
