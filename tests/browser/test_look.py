@@ -98,10 +98,10 @@ def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
     until(lambda: demo.universe(1)["slots"][4] == round(0.6 * 65535) >> 8, 5)
 
     gobo = page.get_by_role("group", name="Gobo", exact=True)
-    gobo.get_by_role("radio", name="3").click()
+    gobo.get_by_role("radio", name="rings").click()
     until(lambda: values(demo, "gobo") == dict.fromkeys(FIVE, 3.0), 5)
     draft = page.get_by_role("region", name="Draft")
-    draft.get_by_role("button", name="Take out gobo").click()
+    draft.get_by_role("button", name="Take out Gobo, draft").click()
     until(lambda: values(demo, "gobo") == {}, 5)
     draft.get_by_role("button", name="Clear the draft").click()
     draft.get_by_text("Nothing is set by hand.").wait_for()
@@ -155,5 +155,6 @@ def test_axe_finds_nothing(bare, demo):  # noqa: F811
     for size in ((1280, 800), (1024, 768)):
         page = bare(*size)
         page.get_by_role("tab", name="Look", exact=True).click()
-        page.get_by_role("application").wait_for()
+        select(page, "101-105")
+        page.get_by_role("application", name="Aim on the plan").wait_for()
         assert findings(page) == []

@@ -13,6 +13,9 @@ import { HexField } from "./HexField";
 import { LightsDo } from "./LightsDo";
 import { PartRow } from "./PartRow";
 
+const Frame = styled.section`
+  min-height: 168px; /* what is below stands still while colours are read */
+`;
 const Head = styled.div`
   display: flex;
   align-items: center;
@@ -77,7 +80,7 @@ export function ColourPanel({ rig, base, chosen }: Props) {
   const hand = useColourHand(setHeld);
   const shown = held ?? read;
   const picker = pickers.find((one) => one.name === name);
-  if (!shown || !picker) return null;
+  if (!shown || !picker) return <Frame aria-label="Colour" />;
   const pick = (which: string, numbers: number[], kept: boolean) => {
     setHeld({ ...shown, numbers: { ...shown.numbers, [which]: numbers } });
     if (kept) void hand.commit({ heads, picker: which, numbers });
@@ -86,7 +89,7 @@ export function ColourPanel({ rig, base, chosen }: Props) {
   const [hue, saturation, value] = shown.numbers["hsv"] as [number, number, number];
   const mixed = base.some((one) => one.mixed);
   return (
-    <section aria-label="Colour">
+    <Frame aria-label="Colour">
       <Head>
         <h2>Colour</h2>
         <i style={{ background: shown.hex }} aria-hidden="true" />
@@ -137,6 +140,6 @@ export function ColourPanel({ rig, base, chosen }: Props) {
           <LightsDo lights={shown.lights} onSlot={(hex) => void hand.commit({ heads, hex })} />
         </div>
       </Body>
-    </section>
+    </Frame>
   );
 }

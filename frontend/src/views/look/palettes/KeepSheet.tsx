@@ -30,9 +30,11 @@ export function KeepSheet({ listed, selection, onClose }: Props) {
   const ofSelection = listed.filter((one) => one.heads.some((key) => chosen.has(key)));
   const own = selection.length ? ofSelection : listed;
   const there = Object.keys(FAMILY_NAMES).filter((family) => own.some((one) => one.family === family));
-  const [families, setFamilies] = useState<string[]>(there);
+  const [left, setLeft] = useState<string[]>([]);
+  const families = there.filter((family) => !left.includes(family));
   const [name, setName] = useState("");
-  const [scope, setScope] = useState<Scope>(there.includes("position") ? "heads" : "any");
+  const [wanted, setWanted] = useState<Scope | null>(null);
+  const scope = wanted ?? (families.includes("position") ? "heads" : "any");
   const keep = async () => {
     const body = { name, heads: selection, families: families as Family[], scope };
     if (await edits.keep(body)) onClose();
@@ -47,9 +49,7 @@ export function KeepSheet({ listed, selection, onClose }: Props) {
               <Tick
                 key={family}
                 isSelected={families.includes(family)}
-                onChange={(on) =>
-                  setFamilies(on ? [...families, family] : families.filter((one) => one !== family))
-                }
+                onChange={(on) => setLeft(on ? left.filter((one) => one !== family) : [...left, family])}
               >
                 {FAMILY_NAMES[family]}:{" "}
                 {own
@@ -63,7 +63,7 @@ export function KeepSheet({ listed, selection, onClose }: Props) {
             label="It acts on"
             options={SCOPES}
             value={scope}
-            onChange={(id) => setScope(id as Scope)}
+            onChange={(id) => setWanted(id as Scope)}
           />
           <p>
             {selection.length

@@ -50,7 +50,7 @@ const Rows = styled.div`
     font-size: 13px;
     color: var(--quiet);
   }
-  section > div {
+  [role="group"] > div {
     display: flex;
     flex-wrap: wrap;
     gap: 2px;
@@ -105,7 +105,7 @@ export function PaletteShelf({ selection }: { selection: string[] }) {
       </Head>
       <Rows>
         {rows.map(({ title, palettes: row }) => (
-          <section key={title} aria-label={title}>
+          <div key={title} role="group" aria-label={`Palettes: ${title}`}>
             <h3>{title}</h3>
             <div>
               {row.map((one) => (
@@ -120,7 +120,7 @@ export function PaletteShelf({ selection }: { selection: string[] }) {
                 />
               ))}
             </div>
-          </section>
+          </div>
         ))}
         {!rows.length && <Said>{search ? "No palette has these words." : "No palettes yet."}</Said>}
       </Rows>
