@@ -18,6 +18,7 @@ from zarabanda.outputs.base import MemoryOutput
 
 def looping():
     clock, output = Clock(), MemoryOutput()
+    clock.now = 100.25
     loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
     compiler = Compiler()
     loop.swap(program(show(effect()), compiler))

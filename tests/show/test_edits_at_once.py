@@ -211,7 +211,7 @@ def test_the_history_is_cut_by_count_and_age(store, monkeypatch):
     monkeypatch.setattr(stores, "_FORGET_EVERY", 5)
     for n in range(40):
         with store.edit("a", f"{n}") as session:
-            repositories.draft.set_values(session, "intensity", {"101": float(n)})
+            repositories.draft.set_values(session, {"intensity": {"101": float(n)}})
     with store.reading() as session:
         left = session.scalars(select(Edit.label).order_by(Edit.id)).all()
     assert 10 <= len(left) < 16

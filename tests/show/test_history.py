@@ -54,7 +54,7 @@ def delete(store, effect_id):
 
 def values(store):
     with store.edit("a", "Set") as session:
-        repositories.draft.set_values(session, "intensity", {"101": 40.0, "102": 50.0})
+        repositories.draft.set_values(session, {"intensity": {"101": 40.0, "102": 50.0}})
 
 
 EDITS = {

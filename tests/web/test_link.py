@@ -104,7 +104,7 @@ def test_each_kind_of_edit_sends_its_parts(linked):
         session.get(Page, 1).name = "Other"
 
     edits = {
-        lambda session: repositories.draft.set_values(session, "zoom", {"101": 20.0}): ("draft-values", "zoom"),
+        lambda session: repositories.draft.set_values(session, {"zoom": {"101": 20.0}}): ("draft-values", "zoom"),
         lambda session: repositories.draft.put_on(session, 1, ["101"]): ("draft-effect", 1),
         lambda session: session.delete(session.get(ControlRow, 3)): ("control", 3),
         page: ("control", 1),
@@ -137,7 +137,7 @@ def test_an_edit_of_another_process_is_not_forgotten_by_the_quick_way(linked):
     engine, store, link = linked
     store.on_edit = lambda touched: None  # another process edits: this one does not hear of it
     with store.edit("b", "Draft") as session:
-        repositories.draft.set_values(session, "intensity", {"101": 33.0})
+        repositories.draft.set_values(session, {"intensity": {"101": 33.0}})
     store.on_edit = link.edited
     rename(store)
     shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate), 5)

@@ -127,8 +127,8 @@ def test_a_set_of_positions_comes_from_where_lights_stand(client):
     where = client.post("/api/draft/base", json={"heads": ["101", "110"]}).json["pointed_at"]
     assert where == pytest.approx([0, 2.4, 0], abs=0.05)
     lean = found["Cross"]["picture"]["beams"]
-    assert lean[0][1] > lean[0][0]
-    assert lean[-1][1] < lean[-1][0]
+    assert lean[0]["end"] > lean[0]["start"]
+    assert lean[-1]["end"] < lean[-1]["start"]
 
 
 def test_a_fan_is_kept_as_a_rule(client):

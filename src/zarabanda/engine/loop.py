@@ -98,7 +98,7 @@ class Loop:
         self.on_change: Callable[[], None] = lambda: None
         self._clock, self._sleep = clock, sleep
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
-        self._swapped: deque[Program] = deque()
+        self._swapped: deque[tuple[float, Program]] = deque()
         self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
         self._asked_of_stage: deque[tuple[Sequence[str], Callable[[Values], None]]] = deque()
         self._batches: Batches | Chain = Batches([], 0, EMPTY.rig.mixes, PRECISION)
@@ -119,8 +119,8 @@ class Loop:
         self._actions.append((self._clock(), action, refuse))
 
     def swap(self, program: Program) -> None:
-        """A new program; swapped in between two frames."""
-        self._swapped.append(program)
+        """A new program, stamped now; swapped in between two frames."""
+        self._swapped.append((self._clock(), program))
 
     def ask_look(self, key: PlayerId, reply: Callable[[Values | None], None]) -> None:
         """What a frozen effect shows now, given to `reply` between two frames; None where nothing frozen has this key."""
@@ -210,17 +210,17 @@ class Loop:
         self._send(begun)
         if self._failed % _FALL_BACK_AFTER == 0 and self._good is not None and self._good is not self.state.program:
             self.troubles.tell(PROGRAM, cannot_be_played(error))
-            self._swapped.append(replace(self._good, let_go=()))
+            self.swap(replace(self._good, let_go=()))
 
     def _take_in(self, t: float) -> None:
         before = self.state
-        program = None
+        program, arrived = None, t
         while self._swapped:
             let_go = program.let_go if program is not None else ()
-            program = self._swapped.popleft()
+            arrived, program = self._swapped.popleft()
             program = replace(program, let_go=(*let_go, *program.let_go)) if let_go else program
         if program is not None:
-            self.state, wrong = take(self.state, program, t)
+            self.state, wrong = take(self.state, program, arrived)
             for text in wrong:
                 self.troubles.tell(OPENING, text)
         while self._actions:

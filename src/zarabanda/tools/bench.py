@@ -220,13 +220,13 @@ def busy(seconds: float) -> Report:
 CLAIM_HEADS, CLAIM_SHEETS = 2000, 30
 
 
-def claims(seconds: float) -> Report:
-    """30 sheets of claims that all move on every attribute of 2,000 heads, beside the effects of `busy`. Times in ms."""
+def claims(seconds: float, sheets: int = CLAIM_SHEETS) -> Report:
+    """Sheets of claims that all move on every attribute of 2,000 heads, beside the effects of `busy`. Times in ms."""
     rig = bench_rig(-(-CLAIM_HEADS // SPOTS))
     spots = np.flatnonzero(rig.subtractive)[:CLAIM_HEADS]
     placed = [place(_busy_effect(n), np.roll(spots, -BUSY_HEADS * n)[:BUSY_HEADS], rig.heads) for n in range(BUSY_EFFECTS)]
     held, draw = Claims(), np.random.default_rng(1)
-    for number in range(CLAIM_SHEETS):
+    for number in range(sheets):
         values = np.full(rig.home.shape, np.nan)
         values[:, spots] = draw.uniform(rig.low[:, spots], rig.high[:, spots])
         values[:, spots] = np.where(rig.heads.has[:, spots], values[:, spots], np.nan)
@@ -235,7 +235,7 @@ def claims(seconds: float) -> Report:
     begun, ground = steal_ticks(), Ground(rig, np.float32)
     alone = _report(rig, _timed(_work(rig, placed), seconds / 2), begun)
     moving = _report(rig, _timed(_work(rig, placed, lambda t: ground.at(held, 100 + t)), seconds / 2), begun)
-    return moving | {"sheets": CLAIM_SHEETS, "effects": len(placed), "alone_ms": alone["frame_ms"]}
+    return moving | {"sheets": sheets, "effects": len(placed), "alone_ms": alone["frame_ms"]}
 
 
 def claims_as_text(report: Report) -> str:

@@ -9,38 +9,47 @@ from sqlalchemy.orm import Session
 from zarabanda.core.playback import looks
 from zarabanda.messages import HeldValues, PreviewValues
 from zarabanda.show import repositories
+from zarabanda.show.repositories.draft import Wanted
 
 from .context import browser_id, context
 
-Numbers = Mapping[str, Mapping[str, float]]
+Changes = Mapping[str, Mapping[str, Wanted]]
+"""Values by attribute and head key; None takes one back."""
 
 
-def numbers(session: Session) -> dict[str, dict[str, float]]:
-    """What is set by hand, by attribute and head key, in natural units."""
-    return looks.numbers(context().link.rig, repositories.draft.look(session))
+class Drafted:
+    """What is set by hand, read once: by attribute and head key."""
+
+    def __init__(self, session: Session) -> None:
+        self.session, self.held = session, repositories.draft.held(session)
+
+    def numbers(self, *names: str) -> dict[str, dict[str, float]]:
+        """Of these attributes (none: of all), in natural units."""
+        held = {name: self.held[name] for name in names or self.held if name in self.held}
+        return looks.numbers(context().link.rig, repositories.draft.look(self.session, held))
 
 
-def set_by_hand(work: Callable[[Session], None], label: str, *, preview: bool, fade_s: float) -> None:
+def set_by_hand(changes: Callable[[Drafted], Changes], label: str, *, preview: bool, fade_s: float) -> None:
     """Change values of the draft: one edit; or only seen on stage, until the next one."""
-    store, link = context().store, context().link
+    link = context().link
     if preview:
-        revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
-        with store.reading() as session:
-            work(session)
-            session.flush()
-            shown: HeldValues = repositories.draft.held(session)
-            session.rollback()
-        link.send(PreviewValues(shown, revision))
-        return
-    with store.edit(browser_id(), label) as session:
-        work(session)
+        return show(changes)
+    with context().store.edit(browser_id(), label) as session:
+        repositories.draft.set_values(session, changes(Drafted(session)))
         link.fade_s = fade_s
     link.fade_s = 0.0  # where nothing changed, nothing was sent: the next edit has its own time
 
 
-def as_it_was() -> None:
-    """End what is only seen: on stage is what is kept."""
+def show(changes: Callable[[Drafted], Changes] = lambda drafted: {}) -> None:
+    """Let the draft be seen with changes, until the next edit; without any, as it is kept."""
     link = context().link
-    revision = link.revision
+    revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
     with context().store.reading() as session:
-        link.send(PreviewValues(repositories.draft.held(session), revision))
+        drafted = Drafted(session)
+        wanted, held = changes(drafted), drafted.held
+    repositories.draft.check(wanted)
+    seen: HeldValues = dict(held)
+    for name, values in wanted.items():
+        merged = {**held.get(name, {}), **values}
+        seen[name] = {head: value for head, value in merged.items() if value is not None}
+    link.send(PreviewValues(seen, revision))

@@ -38,6 +38,13 @@ def fanned(session: Session) -> list[str]:
     return [row.attribute for row in _rows(session, None) if any(_fan_of(value) is not None for value in row.heads.values())]
 
 
+def following(session: Session, fan_id: int) -> dict[str, list[str]]:
+    """Heads that a fan gives values to, by attribute."""
+    every = {row.attribute: row.heads for row in _rows(session, None)}
+    found = {name: [head for head, value in heads.items() if _fan_of(value) == fan_id] for name, heads in every.items()}
+    return {name: heads for name, heads in found.items() if heads}
+
+
 def _fan_of(value: Any) -> int | None:
     return value.get("fan") if isinstance(value, dict) else None
 
@@ -64,7 +71,7 @@ def held(session: Session, names: Collection[str] | None = None) -> HeldValues:
 
 
 def look(session: Session, values: HeldValues | None = None) -> Look:
-    """What is set by hand as a look, with its palettes. values: in place of what is kept."""
+    """What is set by hand as a look, with its palettes. values: what `held` has read already, or some of it."""
     kept = held(session) if values is None else values
     used = {value.palette for heads in kept.values() for value in heads.values() if isinstance(value, PaletteUse)}
     rows = session.scalars(select(PaletteRow).where(PaletteRow.id.in_(used))) if used else ()
@@ -119,22 +126,27 @@ def clear(session: Session) -> None:
         remove(session, effect.id)
 
 
-def set_values(session: Session, attribute: str, wanted: Mapping[str, Wanted]) -> None:
-    """Set values of one attribute by head key, in natural units or from palettes; None takes a value back."""
-    row_of = attributes.BY_NAME.get(attribute)
-    if row_of is None:
-        raise ZarabandaError(
-            f"There is no attribute {shown(attribute)}; use one of {', '.join(attributes.BY_NAME)}.", "attribute"
-        )
-    for head, value in wanted.items():
-        if isinstance(value, float | int) and not row_of.low <= value <= row_of.high:
-            raise ZarabandaError(
-                f"{attribute} {value:g} of head {head} is out of range; it goes from {row_of.low:g} to {row_of.high:g} "
-                f"{row_of.unit}.",
-                f"values.{head}",
-            )
-    _merge(session, attribute, {head: _plain(value) for head, value in wanted.items()})
+def set_values(session: Session, values: Mapping[str, Mapping[str, Wanted]]) -> None:
+    """Set values by attribute and head key, in natural units or from palettes; None takes a value back."""
+    check(values)
+    for attribute, wanted in values.items():
+        _merge(session, attribute, {head: _plain(value) for head, value in wanted.items()})
     _forget_fans(session)
+
+
+def check(values: Mapping[str, Mapping[str, Wanted]]) -> None:
+    """Refuse attributes that do not exist, and values out of their range."""
+    for attribute, wanted in values.items():
+        row = attributes.BY_NAME.get(attribute)
+        if row is None:
+            known = ", ".join(attributes.BY_NAME)
+            raise ZarabandaError(f"There is no attribute {shown(attribute)}; use one of {known}.", "attribute")
+        for head, value in wanted.items():
+            if isinstance(value, float | int) and not row.low <= value <= row.high:
+                limits = f"{row.low:g} to {row.high:g} {row.unit}".strip()
+                raise ZarabandaError(
+                    f"{attribute} {value:g} of head {head} is out of range; it goes from {limits}.", f"values.{head}"
+                )
 
 
 def _plain(value: Wanted) -> Any:

@@ -10,7 +10,6 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from numpy.typing import NDArray
 from pydantic import BaseModel
-from sqlalchemy.orm import Session
 
 from zarabanda.core.colour import ways
 from zarabanda.core.colour.naming import in_words
@@ -22,7 +21,7 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.show import repositories
 from zarabanda.show.tables import Show
 
-from ..by_hand import as_it_was, set_by_hand
+from ..by_hand import set_by_hand, show
 from ..context import browser_id, context
 from ..parts import Done
 from .colour_models import (
@@ -112,11 +111,9 @@ def set_colour(body: SetColour) -> ColourView:
     if not able:
         raise ZarabandaError("None of the selected heads makes colours. Select others.", "heads")
 
-    def work(session: Session) -> None:
-        for name, drive in zip(_RGB, rgb.tolist(), strict=True):
-            repositories.draft.set_values(session, name, dict.fromkeys(able, round(drive, 5)))
-
-    set_by_hand(work, "Set colour", preview=body.preview, fade_s=body.fade_s)
+    drives = dict(zip(_RGB, rgb.tolist(), strict=True))
+    wanted = {name: dict.fromkeys(able, round(drive, 5)) for name, drive in drives.items()}
+    set_by_hand(lambda drafted: wanted, "Set colour", preview=body.preview, fade_s=body.fade_s)
     return _view(body, rgb, able)
 
 
@@ -152,20 +149,20 @@ def show_on_way(body: ShowOnWay) -> Done:
     """Show heads on ways between two colours, as long as it is looked at: nothing is kept."""
     start, end = np.array(hex_to_rgb(body.start)), np.array(hex_to_rgb(body.end))
 
-    def work(session: Session) -> None:
-        for one in body.on:
-            rgb = ways.along(_known(one.way), start, end, np.array([body.share]))[0]
-            for name, drive in zip(_RGB, rgb.tolist(), strict=True):
-                repositories.draft.set_values(session, name, dict.fromkeys(known_heads(one.heads), drive))
-
-    set_by_hand(work, "Look at ways", preview=True, fade_s=0.0)
+    wanted: dict[str, dict[str, float]] = {name: {} for name in _RGB}
+    for one in body.on:
+        rgb = ways.along(_known(one.way), start, end, np.array([body.share]))[0]
+        heads = known_heads(one.heads)
+        for name, drive in zip(_RGB, rgb.tolist(), strict=True):
+            wanted[name] |= dict.fromkeys(heads, drive)
+    show(lambda drafted: wanted)
     return Done(done="Shown")
 
 
 @api.post("/look-away", responses={200: Done})
 def look_away() -> Done:
     """End what is only looked at."""
-    as_it_was()
+    show()
     return Done(done="As it was")
 
 

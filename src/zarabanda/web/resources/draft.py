@@ -9,7 +9,6 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel
 from sqlalchemy import select
-from sqlalchemy.orm import Session
 
 from zarabanda.core.explain.base import BaseValue, base_of, base_values, movers, pointed_at
 from zarabanda.core.explain.drafted import listed
@@ -18,11 +17,11 @@ from zarabanda.core.rig import attributes
 from zarabanda.core.rig.aims import WAYS, aimed
 from zarabanda.core.rig.modes import GOBOS
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import PaletteUse, PlayerId
+from zarabanda.messages import PaletteUse, PlayerId, Values
 from zarabanda.show import repositories
 from zarabanda.show.tables import DraftEffect, EffectRow, PaletteRow
 
-from ..by_hand import numbers, set_by_hand
+from ..by_hand import Changes, Drafted, set_by_hand
 from ..context import browser_id, context
 from ..parts import Done, Id
 from .draft_models import (
@@ -62,7 +61,7 @@ def get_draft() -> DraftView:
         rows = session.execute(
             select(DraftEffect, EffectRow).join(EffectRow, EffectRow.id == DraftEffect.effect_id).order_by(DraftEffect.id)
         )
-        values = numbers(session)
+        values = Drafted(session).numbers()
         return DraftView(
             values=values,
             listed=[DraftedView(**asdict(one)) for one in listed(values, repositories.draft.sources(session))],
@@ -75,7 +74,7 @@ def get_draft() -> DraftView:
 def get_base(body: BaseAsk) -> BaseView:
     """What chosen heads have below all effects: values set by hand, else home, with the range they share."""
     with context().store.reading() as session:
-        values, sources = numbers(session), repositories.draft.sources(session)
+        values, sources = Drafted(session).numbers(), repositories.draft.sources(session)
     rig = context().link.rig
     return BaseView(
         pointed_at=pointed_at(rig, values, body.heads),
@@ -105,11 +104,7 @@ def set_values(body: DraftValues) -> Done:
     """Set or take back values. A preview is on stage at once, and gone with the next edit."""
     known_heads([key for heads in body.values.values() for key in heads])
 
-    def work(session: Session) -> None:
-        for attribute, values in body.values.items():
-            repositories.draft.set_values(session, attribute, dict(values))
-
-    set_by_hand(work, body.label, preview=body.preview, fade_s=body.fade_s)
+    set_by_hand(lambda drafted: body.values, body.label, preview=body.preview, fade_s=body.fade_s)
     return Done(done="shown" if body.preview else body.label)
 
 
@@ -121,13 +116,12 @@ def change_values(body: ChangeValues) -> Done:
         raise ZarabandaError(f"There is no attribute {body.attribute}; use one of {', '.join(attributes.BY_NAME)}.", "attribute")
     change, heads = _change(body, attribute), known_heads(body.heads)
 
-    def work(session: Session) -> None:
-        before = numbers(session).get(attribute.name, {})
-        wanted = changed(context().link.rig, before, heads, attribute, change)
-        repositories.draft.set_values(session, attribute.name, {**wanted})
+    def changes(drafted: Drafted) -> Changes:
+        before = drafted.numbers(attribute.name).get(attribute.name, {})
+        return {attribute.name: changed(context().link.rig, before, heads, attribute, change)}
 
     label = f"{'Change' if change.relative else 'Set'} {attribute.label.lower()}"
-    set_by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
+    set_by_hand(changes, label, preview=body.preview, fade_s=body.fade_s)
     return Done(done=label)
 
 
@@ -161,12 +155,11 @@ def use_palette(body: UsePalette) -> PaletteSet:
     if not count:
         raise ZarabandaError(f"“{name}” acts on none of the {len(heads)} selected heads.", "heads")
 
-    def work(session: Session) -> None:
-        for column, attribute in enumerate(palette.names):
-            on = [key for key, does in zip(heads, acts[:, column].tolist(), strict=True) if does]
-            repositories.draft.set_values(session, attribute, dict.fromkeys(on, PaletteUse(body.palette)))
-
-    set_by_hand(work, f"Set {name}", preview=body.preview, fade_s=body.fade_s)
+    use, wanted = PaletteUse(body.palette), dict[str, dict[str, PaletteUse]]()
+    for column, attribute in enumerate(palette.names):
+        on = [key for key, does in zip(heads, acts[:, column].tolist(), strict=True) if does]
+        wanted[attribute] = dict.fromkeys(on, use)
+    set_by_hand(lambda drafted: wanted, f"Set {name}", preview=body.preview, fade_s=body.fade_s)
     of = "selected" if body.heads else "of its own heads"
     return PaletteSet(done=f"Set {name}", acts=count, of=len(heads), text=f"{name} acts on {count} of {len(heads)} {of}.")
 
@@ -176,10 +169,16 @@ def take_back(body: TakeBack) -> Done:
     """Take values out of the draft: what is beneath them comes back."""
     with context().store.edit(browser_id(), "Take back values") as session:
         there = repositories.draft.held(session)
+        gone = {}
         for name in body.attributes:
             heads = there.get(name, {}) if body.heads is None else [key for key in body.heads if key in there.get(name, {})]
-            repositories.draft.set_values(session, name, dict.fromkeys(heads))
+            gone[name] = dict.fromkeys(heads)
+        repositories.draft.set_values(session, gone)
     return Done(done="Took back values")
+
+
+def _rounded(values: Values) -> Values:
+    return {name: {head: round(value, 4) for head, value in heads.items()} for name, heads in values.items()}
 
 
 @api.post("/take", responses={200: Done})
@@ -187,9 +186,8 @@ def take_from_stage(body: TakeFromStage) -> Done:
     """Keep what heads have on stage at this moment, effects and all, as values of the draft."""
     look = context().link.stage_of(known_heads(body.heads))
     with context().store.edit(browser_id(), "Take from stage") as session:
-        for name, values in look.items():
-            if attributes.BY_NAME[name].family in body.families:
-                repositories.draft.set_values(session, name, {head: round(value, 4) for head, value in values.items()})
+        wanted = {name: values for name, values in look.items() if attributes.BY_NAME[name].family in body.families}
+        repositories.draft.set_values(session, _rounded(wanted))
     return Done(done="Took from stage")
 
 
@@ -205,18 +203,17 @@ def aim(body: AimLights) -> AimDone:
     keys = [rig.heads.keys[n] for n in lights.tolist()]
     unreached: list[str] = []
 
-    def work(session: Session) -> None:
-        values = numbers(session)
+    def changes(drafted: Drafted) -> Changes:
+        values = drafted.numbers("pan", "tilt")
         near = [base_values(rig, values, lights, row) for row in (attributes.PAN, attributes.TILT)]
         points = way.points(rig.heads.places[lights], np.array(body.point), body.amount)
         found = aimed(rig, lights, points, near[0], near[1], other_way=body.other_way)
         unreached.extend(key for key, reached in zip(keys, found.reached.tolist(), strict=True) if not reached)
-        for name, each in (("pan", found.pan), ("tilt", found.tilt)):
-            kept = {key: round(value, 4) for key, value in zip(keys, each.tolist(), strict=True)}
-            repositories.draft.set_values(session, name, {**kept})
+        turned = {"pan": found.pan.tolist(), "tilt": found.tilt.tolist()}
+        return _rounded({name: dict(zip(keys, each, strict=True)) for name, each in turned.items()})
 
     label = f"Aim {len(keys)} light{'' if len(keys) == 1 else 's'}"
-    set_by_hand(work, label, preview=body.preview, fade_s=body.fade_s)
+    set_by_hand(changes, label, preview=body.preview, fade_s=body.fade_s)
     return AimDone(done=label, moved=len(keys), unreached=unreached, text=_who_reaches(len(keys), unreached))
 
 
@@ -256,8 +253,7 @@ def keep_frozen(body: FrozenLook) -> Done:
         name = repositories.rows.get(session, EffectRow, user.effect_id, "effect").name
     with context().store.edit(browser_id(), f"Keep {name} as a look") as session:
         user = repositories.pages.user_of(session, body.key)
-        for attribute, values in look.items():
-            repositories.draft.set_values(session, attribute, {head: round(value, 4) for head, value in values.items()})
+        repositories.draft.set_values(session, _rounded(look))
         if isinstance(user, DraftEffect):
             repositories.draft.remove(session, user.id)
         link.let_go.append(PlayerId(body.key))

@@ -8,7 +8,6 @@ import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ValidationError
-from sqlalchemy.orm import Session
 
 from zarabanda.core.colour.spaces import rgb_to_hsv
 from zarabanda.core.explain.base import base_values
@@ -20,8 +19,8 @@ from zarabanda.formats.fan_document import FanDocument
 from zarabanda.show import repositories
 from zarabanda.show.tables import DraftFan
 
-from ..by_hand import numbers, set_by_hand
-from ..context import context
+from ..by_hand import Changes, Drafted, show
+from ..context import browser_id, context
 from ..parts import Id
 from .draft_models import ChangeFan, FanView, MakeFan
 from .selection import known_heads
@@ -105,14 +104,10 @@ def make_fan(body: MakeFan) -> tuple[FanView, int]:
     heads = [key for key in body.heads if key in able]
     if not heads:
         raise ZarabandaError(f"None of the selected heads has {row.label.lower()}. Select others.", "heads")
-    found: list[tuple[int, FanDocument]] = []
-
-    def work(session: Session) -> None:
-        document = _made(body, heads, numbers(session))
-        found.append((repositories.draft.add_fan(session, document, on).id, document))
-
-    set_by_hand(work, f"Fan {row.label.lower()}", preview=False, fade_s=0.0)
-    return view(*found[0]), 201
+    with context().store.edit(browser_id(), f"Fan {row.label.lower()}") as session:
+        document = _made(body, heads, Drafted(session).numbers())
+        made = repositories.draft.add_fan(session, document, on).id
+    return view(made, document), 201
 
 
 def _changed(document: FanDocument, body: ChangeFan) -> FanDocument:
@@ -143,10 +138,18 @@ def change_fan(path: FanPath, body: ChangeFan) -> FanView:
     """Another rule or order, or a head dragged to a value: the others follow by the rule."""
     found: list[FanDocument] = []
 
-    def work(session: Session) -> None:
+    def changes(drafted: Drafted) -> Changes:
+        session = drafted.session
         row = repositories.rows.get(session, DraftFan, path.fan_id, "fan")
         found.append(_changed(FanDocument.model_validate(row.document), body))
-        repositories.draft.change_fan(session, row.id, found[0])
+        on = repositories.draft.following(session, path.fan_id)
+        each = {name: found[0].values_of(name) for name in on}
+        return {name: {head: each[name][head] for head in heads if head in each[name]} for name, heads in on.items()}
 
-    set_by_hand(work, "Change a fan", preview=body.preview, fade_s=0.0)
+    if body.preview:
+        show(changes)
+    else:
+        with context().store.edit(browser_id(), "Change a fan") as session:
+            changes(Drafted(session))
+            repositories.draft.change_fan(session, path.fan_id, found[0])
     return view(path.fan_id, found[0])

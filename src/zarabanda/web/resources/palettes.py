@@ -21,7 +21,7 @@ from zarabanda.messages import PaletteUse
 from zarabanda.show import repositories
 from zarabanda.show.tables import PaletteRow
 
-from ..by_hand import numbers
+from ..by_hand import Drafted
 from ..context import browser_id, context
 from ..parts import Done, Id
 from .palette_models import (
@@ -74,6 +74,12 @@ def view(session: Session, row: PaletteRow, rig: Rig) -> PaletteView:
     )  # fmt: skip
 
 
+def _seen(palette_id: int) -> PaletteView:
+    """After an edit: the light comes first."""
+    with context().store.reading() as session:
+        return view(session, repositories.rows.get(session, PaletteRow, palette_id, "palette"), context().link.rig)
+
+
 @api.get("", responses={200: PalettesView})
 def get_palettes() -> PalettesView:
     """All palettes in their order."""
@@ -100,13 +106,14 @@ def make_palette(body: PaletteContent) -> tuple[PaletteView, int]:
     """Keep values as a palette."""
     document = _read(body.document)
     with context().store.edit(browser_id(), f"Keep {body.name.strip()}") as session:
-        return view(session, repositories.palettes.store(session, body.name.strip(), document), context().link.rig), 201
+        made = repositories.palettes.store(session, body.name.strip(), document).id
+    return _seen(made), 201
 
 
 def _by_hand(session: Session, heads: list[str], wanted: set[str]) -> dict[str, dict[str, float]]:
     """What is set by hand, by head and attribute: of these attributes, on these heads (none: on all)."""
     chosen, found = set(heads), dict[str, dict[str, float]]()
-    for name, values in numbers(session).items():
+    for name, values in Drafted(session).numbers().items():
         for head, value in values.items() if name in wanted else ():
             if not chosen or head in chosen:
                 found.setdefault(head, {})[name] = round(value, 4)
@@ -128,14 +135,17 @@ def keep_palette(body: KeepPalette) -> tuple[PaletteView, int]:
             raise ZarabandaError(f"{str(error)[0].upper()}{str(error)[1:]}.", "heads") from error
         row = repositories.palettes.store(session, name, document)
         _refer(session, row.id, by_head)
-        return view(session, row, link.rig), 201
+        made = row.id
+    return _seen(made), 201
 
 
 def _refer(session: Session, palette_id: int, by_head: dict[str, dict[str, float]]) -> None:
     """Let values of the draft refer to a palette."""
-    for name in {name for values in by_head.values() for name in values}:
-        heads = [head for head, values in by_head.items() if name in values]
-        repositories.draft.set_values(session, name, dict.fromkeys(heads, PaletteUse(palette_id)))
+    wanted: dict[str, dict[str, PaletteUse]] = {}
+    for head, values in by_head.items():
+        for name in values:
+            wanted.setdefault(name, {})[head] = PaletteUse(palette_id)
+    repositories.draft.set_values(session, wanted)
 
 
 @api.post("/<int:palette_id>/update", responses={200: PaletteView})
@@ -159,7 +169,7 @@ def update_palette(path: PalettePath, body: UpdatePalette) -> PaletteView:
         merged["own"] = {head: {**kept_own.get(head, {}), **new.own.get(head, {})} for head in {**kept_own, **new.own}}
         row = repositories.palettes.change(session, row.id, row.name, PaletteDocument.model_validate(merged))
         _refer(session, row.id, by_head)
-        return view(session, row, link.rig)
+    return _seen(path.palette_id)
 
 
 @api.put("/<int:palette_id>", responses={200: PaletteView})
@@ -167,8 +177,8 @@ def change_palette(path: PalettePath, body: PaletteContent) -> PaletteView:
     """Another name or other values; what refers to it follows at once."""
     document = _read(body.document)
     with context().store.edit(browser_id(), f"Change {body.name.strip()}") as session:
-        row = repositories.palettes.change(session, path.palette_id, body.name.strip(), document)
-        return view(session, row, context().link.rig)
+        repositories.palettes.change(session, path.palette_id, body.name.strip(), document)
+    return _seen(path.palette_id)
 
 
 @api.post("/<int:palette_id>/rename", responses={200: PaletteView})
@@ -178,7 +188,8 @@ def rename_palette(path: PalettePath, body: RenamePalette) -> PaletteView:
         row = repositories.rows.get(session, PaletteRow, path.palette_id, "palette")
         document = row.document if body.way is None else row.document | {"way": body.way}
         name = row.name if body.name is None else body.name.strip()
-        return view(session, repositories.palettes.change(session, row.id, name, _read(document)), context().link.rig)
+        repositories.palettes.change(session, row.id, name, _read(document))
+    return _seen(path.palette_id)
 
 
 @api.post("/<int:palette_id>/duplicate", responses={201: PaletteView})
@@ -187,8 +198,8 @@ def duplicate_palette(path: PalettePath) -> tuple[PaletteView, int]:
     with context().store.edit(browser_id(), "Duplicate a palette") as session:
         row = repositories.rows.get(session, PaletteRow, path.palette_id, "palette")
         name = repositories.palettes.free_name(session, row.name)
-        made = repositories.palettes.store(session, name, repositories.palettes.document(row))
-        return view(session, made, context().link.rig), 201
+        made = repositories.palettes.store(session, name, repositories.palettes.document(row)).id
+    return _seen(made), 201
 
 
 @api.post("/order", responses={200: Done})
@@ -203,8 +214,8 @@ def order_palettes(body: PaletteOrder) -> Done:
 def merge_palettes(path: PalettePath, body: OtherPalette) -> PaletteView:
     """Take another palette's values into this one, which takes its place everywhere; the other goes."""
     with context().store.edit(browser_id(), "Merge palettes") as session:
-        row = repositories.palettes.merge(session, path.palette_id, body.other)
-        return view(session, row, context().link.rig)
+        repositories.palettes.merge(session, path.palette_id, body.other)
+    return _seen(path.palette_id)
 
 
 @api.post("/<int:palette_id>/replace", responses={200: Done})

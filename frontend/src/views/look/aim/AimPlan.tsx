@@ -7,6 +7,7 @@ import { live } from "../../../live/socket";
 import { beamEnd } from "../../../stage/geometry";
 import { lensOf } from "../../../stage/paint";
 import { STAGE } from "../../../theme/tokens";
+import { useMoves } from "../../../ui/useMoves";
 import { planOf, toPixel, toStage, type Plan, type XY } from "./plan";
 
 const Canvas = styled.canvas`
@@ -103,10 +104,11 @@ export function AimPlan({ rig, heads, point, unreached, onPoint }: Props) {
       context.lineWidth = 1;
     });
   }, [plan, rig, heads, point, unreached]);
-  const at = (event: React.PointerEvent) => {
-    const box = event.currentTarget.getBoundingClientRect();
+  const at = (event: { clientX: number; clientY: number }) => {
+    const box = canvas.current!.getBoundingClientRect();
     return toStage(plan!, { x: event.clientX - box.left, y: event.clientY - box.top });
   };
+  useMoves(canvas, (event) => dragged.current && onPoint(at(event), false));
   return (
     <Canvas
       ref={canvas}
@@ -118,7 +120,6 @@ export function AimPlan({ rig, heads, point, unreached, onPoint }: Props) {
         dragged.current = true;
         onPoint(at(event), false);
       }}
-      onPointerMove={(event) => dragged.current && onPoint(at(event), false)}
       onPointerUp={(event) => {
         if (dragged.current) onPoint(at(event), true);
         dragged.current = false;
