@@ -41,6 +41,8 @@ interface Desk {
   wovenBy: string;
   /** The value whose whole way to the stage is told. */
   why: { head: string; attribute: string | null } | null;
+  /** Heads that cannot reach what they are aimed at: marked on the stage. */
+  unreached: string[];
   /** Whether the next light that is pointed at on the stage is asked about. */
   asking: boolean;
   /** Whether an effect of the library is seen on stage while the pointer rests on it. */
@@ -62,6 +64,7 @@ export const useDesk = create<Desk>(() => ({
   seen: { kind: "own" },
   wovenBy: "look",
   why: null,
+  unreached: [],
   asking: false,
   auditions: true,
 }));

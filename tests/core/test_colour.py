@@ -34,6 +34,8 @@ def test_spaces_agree_with_a_library(name, convert, back):
         ("hsv-long", "#ff0000", "#ff0000", 0.5, (1, 0, 0)),  # the long way of equal hues stays
         ("hsv-short", "#000000", "#0000ff", 0.5, (0.25, 0.25, 0.5)),  # a grey end takes the hue of the other
         ("hsv-short", "#ffffff", "#0000ff", 0.5, (0.5, 0.5, 1)),
+        ("hsv-short", "#ff002b", "#ff2b00", 0.5, (1, 0, 0)),  # 350° to 10°: through 0°
+        ("hsv-long", "#ff002b", "#ff2b00", 0.5, (0, 1, 1)),
     ],
 )
 def test_ways_between_colours(space, start, end, way, expected):

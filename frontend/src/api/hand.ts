@@ -72,6 +72,7 @@ export function useColourHand(read: (answer: Schemas["ColourView"]) => void) {
         picks.drop();
         const answer = await edited(() => set({ ...body, preview: false, fade_s: others }));
         if (answer) read(answer);
+        return answer !== null;
       },
     };
   }, [read, others]);

@@ -3920,6 +3920,20 @@ export interface components {
             values: number[][];
         };
         /**
+         * SeenWay
+         * @description What is seen on a way: `#rrggbb` each; middle: in words and numbers; passes: hues on the way; dip: in % of white.
+         */
+        SeenWay: {
+            /** Dip */
+            dip: number;
+            /** Middle */
+            middle: string;
+            /** Passes */
+            passes: string[];
+            /** Strip */
+            strip: string[];
+        };
+        /**
          * SelectionOrder
          * @description Heads to put in order.
          */
@@ -4382,24 +4396,15 @@ export interface components {
         };
         /**
          * WayView
-         * @description A way between two colours. strip: what is seen on it, `#rrggbb` each, on lights that add light and on those that take it
-         *     away; middle: in words; passes: hues on the way; dip: in % of white.
+         * @description A way between two colours, as seen on lights that add light, and on those that filter it.
          */
         WayView: {
-            /** Dip */
-            dip: number;
+            adds: components["schemas"]["SeenWay"];
+            filters: components["schemas"]["SeenWay"];
             /** Label */
             label: string;
-            /** Middle */
-            middle: string;
             /** Name */
             name: string;
-            /** Passes */
-            passes: string[];
-            /** Strip */
-            strip: string[];
-            /** Subtractive */
-            subtractive: string[];
         };
         /**
          * WaysAsk

@@ -1,6 +1,4 @@
 import { useEffect, useMemo, useRef } from "react";
-import styled from "styled-components";
-
 import { useRig } from "../api/queries";
 import { fixturesOf, takenAs } from "../api/rig";
 import type { HeadsFrame } from "../live/frame";
@@ -13,45 +11,9 @@ import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from
 import { carry, carryText, isCarried } from "./moving";
 import { moveFixtures } from "./moveFixtures";
 import { BlindMark } from "./BlindMark";
+import { Asking, Frame } from "./StageFrame";
 import { StageTools } from "./StageTools";
 
-const Frame = styled.section`
-  position: relative;
-  background: ${STAGE.ground};
-  border-bottom: 1px solid var(--line);
-  height: clamp(150px, 40vh - 110px, 320px);
-  flex: none;
-  &[data-size="thin"] {
-    height: 84px;
-  }
-  &[data-size="tall"] {
-    height: 46vh;
-  }
-  &[data-size="full"] {
-    position: fixed;
-    inset: 0;
-    height: auto;
-    z-index: 50;
-  }
-  canvas {
-    width: 100%;
-    height: 100%;
-    display: block;
-    touch-action: none;
-    cursor: crosshair;
-  }
-  &[data-asking] canvas {
-    cursor: help;
-  }
-`;
-const Asking = styled.p`
-  position: absolute;
-  left: 12px;
-  top: 10px;
-  padding: 4px 10px;
-  background: ${STAGE.bone};
-  color: ${STAGE.ink};
-`;
 const NEAR_PX = 18;
 
 function nearest(heads: Head[], view: View, at: Point): Head | null {
@@ -73,6 +35,12 @@ function chosen(before: string[], keys: string[], event: PointerEvent): string[]
   return keys;
 }
 
+interface Shown {
+  frame: HeadsFrame | null;
+  selection: string[] | null;
+  unreached: string[] | null;
+  drag: Drag | null;
+}
 interface Drag {
   from: Point;
   to: Point;
@@ -102,11 +70,7 @@ export function Stage() {
     let view = fit(places, 100, 100, "front");
     let ground = groundOf(view, heads, { width: 1, height: 1 }, 1);
     let known = "";
-    let shown: { frame: HeadsFrame | null; selection: string[] | null; drag: Drag | null } = {
-      frame: null,
-      selection: null,
-      drag: null,
-    };
+    let shown: Shown = { frame: null, selection: null, unreached: null, drag: null };
     // what stands still is drawn once, and copied over the light
     const still = document.createElement("canvas");
     const carryOf = (shownView: View, { from, to, carried }: Drag) => {
@@ -140,13 +104,14 @@ export function Stage() {
         element.width = wide;
         element.height = high;
       }
-      const { elevation, selection } = useDesk.getState();
+      const { elevation, selection, unreached } = useDesk.getState();
       const form = `${width} ${height} ${scale} ${elevation}`;
       const isNew = form !== known;
       if (
         !isNew &&
         shown.frame === live.heads &&
         shown.selection === selection &&
+        shown.unreached === unreached &&
         shown.drag === drag.current
       )
         return;
@@ -155,15 +120,15 @@ export function Stage() {
         view = fit(places, width, height, elevation);
         ground = groundOf(view, heads, element, scale);
       }
-      if (isNew || shown.selection !== selection) {
+      if (isNew || shown.selection !== selection || shown.unreached !== unreached) {
         still.width = element.width;
         still.height = element.height;
         const quiet = still.getContext("2d")!;
         quiet.setTransform(scale, 0, 0, scale, 0, 0);
         paintWires(quiet, view, heads, width);
-        paintHeads(quiet, view, heads, new Map(selection.map((key, rank) => [key, rank])));
+        paintHeads(quiet, view, heads, new Map(selection.map((key, rank) => [key, rank])), unreached);
       }
-      shown = { frame: live.heads, selection, drag: drag.current };
+      shown = { frame: live.heads, selection, unreached, drag: drag.current };
       context.setTransform(scale, 0, 0, scale, 0, 0);
       if (live.heads?.rig === rig!.number) paintLight(context, ground, view, live.heads);
       else {

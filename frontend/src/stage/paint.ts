@@ -158,13 +158,16 @@ export function paintWires(context: CanvasRenderingContext2D, view: View, heads:
   context.stroke();
 }
 
-/** Lamps themselves, the chosen ones in bone with their place in the order above them. */
+/** Lamps themselves, the chosen ones in bone with their place in the order above them; hollow: those that cannot reach what
+ * they are aimed at. */
 export function paintHeads(
   context: CanvasRenderingContext2D,
   view: View,
   heads: Head[],
   ranks: Map<string, number>,
+  unreached: readonly string[],
 ) {
+  const cannot = new Set(unreached);
   context.font = '12px "Atkinson Hyperlegible Mono Variable", monospace';
   context.textAlign = "center";
   const numbered = ranks.size <= 60;
@@ -181,6 +184,10 @@ export function paintHeads(
     const half = head.cell ? (rank === undefined ? 1.5 : 2.5) : rank === undefined ? 4 : 5;
     context.fillStyle = rank === undefined ? STAGE.head : STAGE.bone;
     context.fillRect(at.x - half, at.y - half, 2 * half, 2 * half);
+    if (cannot.has(head.key)) {
+      context.fillStyle = STAGE.ground;
+      context.fillRect(at.x - half + 2, at.y - half + 2, 2 * half - 4, 2 * half - 4);
+    }
     if (rank === undefined || !numbered) continue;
     const text = String(rank + 1);
     // numbers of cells that stand close are left out where they would run into each other

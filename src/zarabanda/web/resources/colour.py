@@ -31,6 +31,7 @@ from .colour_models import (
     PickerPart,
     PickerView,
     ReadColour,
+    SeenWay,
     SetColour,
     ShowOnWay,
     ShowWay,
@@ -118,15 +119,16 @@ def set_colour(body: SetColour) -> ColourView:
 
 
 @cache
-def _strip(space: str, start: str, end: str) -> WayView:
+def _way(space: str, start: str, end: str) -> WayView:
     ends = np.array(hex_to_rgb(start)), np.array(hex_to_rgb(end))
-    adds, takes = (ways.seen(space, *ends, subtractive=one) for one in (False, True))
-    shares = np.linspace(0, len(adds.colours) - 1, _STRIP).round().astype(int)
-    return WayView(
-        name=space, label=ways.LABELS[space], strip=[rgb_to_hex(one) for one in adds.colours[shares]],
-        subtractive=[rgb_to_hex(one) for one in takes.colours[shares]], middle=told(adds.colours[len(adds.colours) // 2]),
-        passes=list(adds.passes), dip=round(adds.dip, 1),
-    )  # fmt: skip
+    adds, filters = (_seen(ways.seen(space, *ends, subtractive=one)) for one in (False, True))
+    return WayView(name=space, label=ways.LABELS[space], adds=adds, filters=filters)
+
+
+def _seen(way: ways.Seen) -> SeenWay:
+    shares = np.linspace(0, len(way.colours) - 1, _STRIP).round().astype(int)
+    strip, middle = [rgb_to_hex(one) for one in way.colours[shares]], told(way.colours[len(way.colours) // 2])
+    return SeenWay(strip=strip, middle=middle, passes=list(way.passes), dip=round(way.dip, 1))
 
 
 @api.post("/ways", responses={200: WaysView})
@@ -135,7 +137,7 @@ def get_ways(body: WaysAsk) -> WaysView:
     with context().store.reading() as session:
         show = session.get(Show, 1)
         way = show.settings.get("way", "rgb") if show else "rgb"
-    return WaysView(ways=[_strip(name, body.start.lower(), body.end.lower()) for name in SPACES], way=way)
+    return WaysView(ways=[_way(name, body.start.lower(), body.end.lower()) for name in SPACES], way=way)
 
 
 def _known(way: str) -> str:

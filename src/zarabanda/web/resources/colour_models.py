@@ -74,17 +74,22 @@ class PickerView(BaseModel):
     parts: list[PickerPart]
 
 
-class WayView(BaseModel):
-    """A way between two colours. strip: what is seen on it, `#rrggbb` each, on lights that add light and on those that take it
-    away; middle: in words; passes: hues on the way; dip: in % of white."""
+class SeenWay(BaseModel):
+    """What is seen on a way: `#rrggbb` each; middle: in words and numbers; passes: hues on the way; dip: in % of white."""
 
-    name: str
-    label: str
     strip: list[str]
-    subtractive: list[str]
     middle: str
     passes: list[str]
     dip: float
+
+
+class WayView(BaseModel):
+    """A way between two colours, as seen on lights that add light, and on those that filter it."""
+
+    name: str
+    label: str
+    adds: SeenWay
+    filters: SeenWay
 
 
 class WaysAsk(Part):

@@ -147,6 +147,9 @@ def use_palette(body: UsePalette) -> PaletteSet:
         name, palette = row.name, repositories.palettes.to_core(row)
     if not body.heads:
         fallback = [key for key in palette.own if key in rig.heads.index]
+        if palette.own and not fallback:
+            gone = f"The {len(palette.own)} heads that “{name}” was made with are not in the rig any more."
+            raise ZarabandaError(f"{gone} Select others, and update it from the draft.", "heads")
         if not fallback:
             raise ZarabandaError(f"“{name}” was made for any head: select those that shall have it.", "heads")
     heads = known_heads(body.heads or fallback)

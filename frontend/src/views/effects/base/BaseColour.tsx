@@ -13,7 +13,8 @@ import {
 import { useState } from "react";
 import styled from "styled-components";
 
-import { forAll, type Base, type BaseEdit } from "./base";
+import type { Schemas } from "../../../api/client";
+import { useColourHand } from "../../../api/hand";
 
 const Box = styled.div`
   display: grid;
@@ -61,19 +62,21 @@ const FieldRow = styled(ColorField)`
   justify-content: space-between;
   align-items: center;
 `;
-const RGB = ["red", "green", "blue"] as const;
+type Base = Schemas["BaseValueView"];
+const PERCENT = 100;
+const nothing = () => undefined;
 
 interface Props {
   /** Red, green and blue. */
   base: Base[];
-  edit: BaseEdit;
 }
 
 /** The base colour: drives of red, green and blue, as they stand. */
-export function BaseColour({ base, edit }: Props) {
+export function BaseColour({ base }: Props) {
   const able = base[0]!.heads;
   const [red, green, blue] = base.map((one) => Math.round(one.value * 255));
   const [held, setHeld] = useState<Color | null>(null);
+  const hand = useColourHand(nothing);
   const colour = held ?? parseColor(`rgb(${red}, ${green}, ${blue})`).toFormat("hsb");
   const stands = base.map((one) => one.value).join();
   const [seen, setSeen] = useState(stands);
@@ -81,17 +84,20 @@ export function BaseColour({ base, edit }: Props) {
     setSeen(stands);
     setHeld(null); // what was kept has come back
   }
-  const drives = (next: Color) => {
+  const picked = (next: Color) => {
     const rgb = next.toFormat("rgb");
-    return Object.fromEntries(RGB.map((name) => [name, forAll(able, rgb.getChannelValue(name) / 255)]));
+    const numbers = (["red", "green", "blue"] as const).map(
+      (one) => (rgb.getChannelValue(one) / 255) * PERCENT,
+    );
+    return { heads: able, picker: "rgb", numbers };
   };
   const preview = (next: Color) => {
     setHeld(next);
-    edit.preview(drives(next));
+    hand.preview(picked(next));
   };
   const keep = (next: Color) => {
     setHeld(next);
-    void edit.commit(drives(next), "Set colour").then((kept) => kept || setHeld(null));
+    void hand.commit(picked(next)).then((kept) => kept || setHeld(null));
   };
   return (
     <Box>

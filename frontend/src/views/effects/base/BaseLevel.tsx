@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 
+import type { Schemas } from "../../../api/client";
+import type { useHand } from "../../../api/hand";
 import { NumberField } from "../../../ui/NumberField";
 import { Slider } from "../../../ui/Slider";
-import { forAll, type Base, type BaseEdit } from "./base";
 
 const Row = styled.div`
   display: grid;
@@ -21,17 +22,21 @@ const Row = styled.div`
 `;
 const HOLD_MS = 600;
 
+interface Props {
+  base: Schemas["BaseValueView"];
+  hand: ReturnType<typeof useHand>;
+}
+
 /** A base value in its own unit: slide or type. */
-export function BaseLevel({ base, edit }: { base: Base; edit: BaseEdit }) {
-  const { label, unit } = base;
+export function BaseLevel({ base, hand }: Props) {
+  const { attribute, heads, label, unit } = base;
   const [held, setHeld] = useState<number | null>(null);
   const timer = useRef(0);
   const value = held ?? Math.round(base.value * 10) / 10;
-  const values = (next: number) => ({ [base.attribute]: forAll(base.heads, next) });
   const keep = (next: number) => {
     clearTimeout(timer.current);
     setHeld(next);
-    void edit.commit(values(next), `Set ${label.toLowerCase()}`).then((kept) => kept || setHeld(null));
+    void hand.commit({ attribute, heads, to: next }).then((kept) => kept || setHeld(null));
   };
   useEffect(() => () => clearTimeout(timer.current), []);
   const [seen, setSeen] = useState(base);
@@ -64,7 +69,7 @@ export function BaseLevel({ base, edit }: { base: Base; edit: BaseEdit }) {
           value={value}
           onChange={(next) => {
             setHeld(next);
-            edit.preview(values(next));
+            hand.preview({ attribute, heads, to: next });
             clearTimeout(timer.current);
             timer.current = window.setTimeout(() => keep(next), HOLD_MS);
           }}

@@ -1,12 +1,12 @@
 import { Undo } from "lucide-react";
 import styled from "styled-components";
 
+import { useHand } from "../../../api/hand";
 import { useBase } from "../../../api/queries";
 import { useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
 import { BaseColour } from "./BaseColour";
 import { BaseLevel } from "./BaseLevel";
-import { useBaseEdit } from "./base";
 
 const Panel = styled.aside`
   padding: 12px 16px;
@@ -26,13 +26,13 @@ const RGB = ["red", "green", "blue"];
 export function BasePanel() {
   const selection = useDesk((state) => state.selection);
   const { data } = useBase(selection);
-  const edit = useBaseEdit();
+  const hand = useHand();
   const values = data?.values ?? [];
   const byHand = values.filter((one) => one.by_hand);
   const colour = values.filter((one) => RGB.includes(one.attribute));
   function level(attribute: string) {
     const base = values.find((one) => one.attribute === attribute);
-    return base && <BaseLevel key={attribute} base={base} edit={edit} />;
+    return base && <BaseLevel key={attribute} base={base} hand={hand} />;
   }
   if (!selection.length)
     return (
@@ -46,13 +46,21 @@ export function BasePanel() {
       <h2>
         Base of {selection.length} head{selection.length === 1 ? "" : "s"}
         {byHand.length > 0 && (
-          <Button data-variant="small" onPress={() => edit.takeBack(byHand)}>
+          <Button
+            data-variant="small"
+            onPress={() =>
+              hand.takeBack(
+                byHand.map((one) => one.attribute),
+                selection,
+              )
+            }
+          >
             <Undo size={14} aria-hidden="true" /> Take back
           </Button>
         )}
       </h2>
       {level("intensity")}
-      {colour.length === RGB.length && <BaseColour base={colour} edit={edit} />}
+      {colour.length === RGB.length && <BaseColour base={colour} />}
       {["pan", "tilt", "zoom"].map(level)}
     </Panel>
   );

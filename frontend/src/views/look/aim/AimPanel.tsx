@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
@@ -7,7 +7,9 @@ import { useShow } from "../../../api/queries";
 import type { Rig } from "../../../api/rig";
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
+import { useDesk } from "../../../state";
 import { NumberField } from "../../../ui/NumberField";
+import { Slider } from "../../../ui/Slider";
 import { AimPlan } from "./AimPlan";
 import type { XY } from "./plan";
 
@@ -36,6 +38,8 @@ const Tools = styled.div`
     color: var(--quiet);
   }
 `;
+/** As high as the handle goes, in metres; what is typed goes further. */
+const HIGHEST_M = 8;
 const AMOUNTS: Record<string, number> = { m: 4, "°": 40 };
 
 interface Props {
@@ -74,6 +78,16 @@ export function AimPanel({ rig, keys, pointed }: Props) {
     other_way: false,
     ...change,
   });
+  const raise = (to: number, kept: boolean) => {
+    setHeight(to);
+    const body = ask({ point: [point.x, point.y, to] });
+    if (kept) void aim.commit(body);
+    else aim.preview(body);
+  };
+  useEffect(() => {
+    useDesk.setState({ unreached: [...unreached] });
+    return () => useDesk.setState({ unreached: [] });
+  }, [unreached]);
   return (
     <Panel aria-label="Aim">
       <AimPlan
@@ -124,11 +138,17 @@ export function AimPanel({ rig, keys, pointed }: Props) {
           maxValue={20}
           step={0.1}
           value={height}
-          onChange={(next) => {
-            if (!Number.isFinite(next)) return;
-            setHeight(next);
-            void aim.commit(ask({ point: [point.x, point.y, next] }));
-          }}
+          onChange={(next) => Number.isFinite(next) && raise(next, true)}
+        />
+        <Slider
+          bare
+          label="Height, handle"
+          minValue={0}
+          maxValue={HIGHEST_M}
+          step={0.1}
+          value={Math.min(Math.max(height, 0), HIGHEST_M)}
+          onChange={(next) => raise(next, false)}
+          onChangeEnd={(next) => raise(next, true)}
         />
         <Button data-variant="small" onPress={() => void aim.commit(ask({ other_way: true }))}>
           Other way round

@@ -45,7 +45,7 @@ const Strip = styled.div`
 
 interface Props {
   way: Schemas["WayView"];
-  strip: string[];
+  seen: Schemas["SeenWay"];
   share: number;
   isChosen: boolean;
   onChoose: () => void;
@@ -55,8 +55,9 @@ interface Props {
 }
 
 /** One way between two colours as a strip, and on which lights it is seen. */
-export function WayRow({ way, strip, share, isChosen, onChoose, seenOn, options, onSeenOn }: Props) {
-  const stops = strip.map((colour, n) => `${colour} ${(n / (strip.length - 1)) * 100}%`).join(", ");
+export function WayRow({ way, seen, share, isChosen, onChoose, seenOn, options, onSeenOn }: Props) {
+  const last = seen.strip.length - 1;
+  const stops = seen.strip.map((colour, n) => `${colour} ${(n / last) * 100}%`).join(", ");
   return (
     <Row>
       <button type="button" role="radio" aria-checked={isChosen} onClick={onChoose}>
@@ -64,7 +65,7 @@ export function WayRow({ way, strip, share, isChosen, onChoose, seenOn, options,
       </button>
       <Strip
         role="img"
-        aria-label={`${way.label}: half way ${way.middle}`}
+        aria-label={`${way.label}: half way ${seen.middle}`}
         style={{ background: `linear-gradient(90deg, ${stops})`, "--share": share } as React.CSSProperties}
       />
       <Choice

@@ -71,7 +71,7 @@ export function WaysPanel({ start, heads }: Props) {
   const [endId, setEndId] = useState<number | null>(null);
   const end = ends.find((one) => one.id === endId) ?? ends.find((one) => colourOf(one) !== start) ?? ends[0];
   const { data } = useWays(start, end ? colourOf(end)! : start);
-  const [kind, setKind] = useState<"strip" | "subtractive">("strip");
+  const [kind, setKind] = useState<"adds" | "filters">("adds");
   const [chosen, setChosen] = useState("oklch");
   const [seenOn, setSeenOn] = useState<Record<string, string>>({});
   const [share, setShare] = useState(0.5);
@@ -107,6 +107,7 @@ export function WaysPanel({ start, heads }: Props) {
   );
   if (!data || !end) return <Told>Keep a colour as a palette first: it is where the ways go to.</Told>;
   const way = data.ways.find((one) => one.name === chosen) ?? data.ways[0]!;
+  const { middle, passes, dip } = way[kind];
   const forPalette = () =>
     void edited(() =>
       take(
@@ -134,10 +135,10 @@ export function WaysPanel({ start, heads }: Props) {
           selectionMode="single"
           disallowEmptySelection
           selectedKeys={[kind]}
-          onSelectionChange={([key]) => setKind(key as "strip" | "subtractive")}
+          onSelectionChange={([key]) => setKind(key as "adds" | "filters")}
         >
-          <Toggle id="strip">add light</Toggle>
-          <Toggle id="subtractive">filter it</Toggle>
+          <Toggle id="adds">add light</Toggle>
+          <Toggle id="filters">filter it</Toggle>
         </ToggleButtonGroup>
         <ActionMenu
           label="Take this way"
@@ -163,7 +164,7 @@ export function WaysPanel({ start, heads }: Props) {
           <WayRow
             key={one.name}
             way={one}
-            strip={one[kind]}
+            seen={one[kind]}
             share={share}
             isChosen={one.name === way.name}
             onChoose={() => setChosen(one.name)}
@@ -189,11 +190,9 @@ export function WaysPanel({ start, heads }: Props) {
         <Share>{Math.round(share * 100)} %</Share>
       </Line>
       <Told aria-live="polite">
-        Half way: {way.middle};{" "}
-        {way.passes.length
-          ? `passes ${way.passes.length} hues: ${way.passes.join(", ")}`
-          : "passes no other hue"}
-        ; {way.dip >= 1 ? `dips ${Math.round(way.dip)} % in lightness` : "never darker than its ends"}.
+        Half way: {middle};{" "}
+        {passes.length ? `passes ${passes.length} hues: ${passes.join(", ")}` : "passes no other hue"};{" "}
+        {dip >= 1 ? `dips ${Math.round(dip)} % in lightness` : "never darker than its ends"}.
       </Told>
     </Panel>
   );
