@@ -74,7 +74,7 @@ def test_a_palette_is_kept_used_by_an_effect_and_changed_and_both_follow(look, d
     page.get_by_role("button", name="Update from the draft").click()
     until(lambda: cmy(demo, 5) == [0, 255, 255], 5)  # the effect
     until(lambda: cmy(demo) == [0, 255, 255], 5)  # the draft
-    page.get_by_text("the draft, 15 times").wait_for()
+    page.get_by_text("the draft, 5 times").wait_for()
     page.get_by_role("button", name="Delete: choose what takes its place").wait_for()
     page.get_by_role("button", name="Another palette, or its values").click()
     page.get_by_role("option", name="Lagoon").click()

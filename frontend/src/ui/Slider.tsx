@@ -15,6 +15,7 @@ const Frame = styled(AriaSlider<number>)`
   width: 100%;
   &[data-variant="bare"] {
     display: block;
+    line-height: 0;
   }
 `;
 const Output = styled(SliderOutput)`

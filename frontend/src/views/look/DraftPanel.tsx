@@ -45,7 +45,8 @@ const Quiet = styled.p`
 const Head = styled.div`
   display: flex;
   align-items: center;
-  gap: 6px;
+  flex-wrap: wrap;
+  gap: 2px 6px;
   min-height: 32px;
   h2 {
     flex: 1;
@@ -86,8 +87,13 @@ export function DraftPanel({ selection, hand }: Props) {
             ]}
           />
         )}
-        <Button data-variant="small" isDisabled={blind} onPress={() => act({ do: "blind" })}>
-          {blind ? "Prepared blind" : "Prepare blind"}
+        <Button
+          data-variant="small"
+          aria-label="Prepare blind"
+          isDisabled={blind}
+          onPress={() => act({ do: "blind" })}
+        >
+          {blind ? "Is blind" : "Blind"}
         </Button>
       </Head>
       <HandTools />

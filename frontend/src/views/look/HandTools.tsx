@@ -8,10 +8,11 @@ const Tools = styled.div`
   gap: 8px;
   align-items: center;
   white-space: nowrap;
+  flex-wrap: wrap;
   font-size: 14px;
   padding-bottom: 4px;
   input {
-    width: 2.6em;
+    width: 2.2em;
     padding-left: 4px;
     min-height: 26px;
   }

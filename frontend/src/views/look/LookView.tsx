@@ -19,6 +19,9 @@ const Frame = styled.section`
   display: grid;
   grid-template-columns: minmax(372px, 0.9fr) minmax(430px, 1.05fr) minmax(300px, 0.8fr);
   height: 100%;
+  @media (max-width: 1180px) {
+    grid-template-columns: 318px minmax(380px, 1fr) 296px;
+  }
   > * {
     min-width: 0;
     min-height: 0;
@@ -36,13 +39,16 @@ const Frame = styled.section`
 const Middle = styled.div`
   display: flex;
   flex-direction: column;
-  gap: 6px;
+  gap: 2px;
 `;
 const Right = styled.div`
   display: grid;
   grid-template-rows: minmax(150px, 1fr) fit-content(46%);
   gap: 4px;
   overflow: hidden !important;
+  > * {
+    min-width: 0;
+  }
   > * + * {
     border-top: 1px solid var(--line);
   }

@@ -10,6 +10,10 @@ const Row = styled.div`
   display: grid;
   grid-template-columns: 66px 1fr 74px;
   gap: 0 8px;
+  @media (max-width: 1180px) {
+    grid-template-columns: 60px 1fr 56px;
+    gap: 0 6px;
+  }
   align-items: center;
   min-height: 32px;
   font-size: 14px;

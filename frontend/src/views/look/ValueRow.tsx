@@ -11,6 +11,10 @@ const Row = styled.div`
   display: grid;
   grid-template-columns: 66px minmax(60px, 1fr) 118px 17px 74px;
   gap: 0 8px;
+  @media (max-width: 1180px) {
+    grid-template-columns: 60px minmax(44px, 1fr) 92px 16px 56px;
+    gap: 0 6px;
+  }
   align-items: center;
   min-height: 32px;
   font-size: 14px;
@@ -19,7 +23,7 @@ const Row = styled.div`
     text-align: right;
     min-height: 28px;
     padding: 0 6px;
-    width: 118px;
+    width: 100%;
   }
 `;
 const HOLD_MS = 500;

@@ -112,6 +112,8 @@ def used_by(session: Session, palette_id: int) -> Counter[str]:
     """Who refers to a palette, in words, and at how many values or stops."""
     found: Counter[str] = Counter()
     for user in references.users_of(session, PaletteRow.__tablename__, palette_id):
+        if isinstance(user, DraftValue) and user.attribute in attributes.COMPOUND["colour"][1:]:
+            continue  # a colour is told once
         inside = user.heads if isinstance(user, DraftValue) else user.document  # type: ignore[attr-defined]  # of effects
         found[user.in_words()] += _count(inside, palette_id)
     return found

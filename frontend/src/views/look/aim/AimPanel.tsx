@@ -15,7 +15,7 @@ import type { XY } from "./plan";
 
 const Panel = styled.section`
   display: grid;
-  grid-template-columns: minmax(180px, 1fr) 150px;
+  grid-template-columns: minmax(180px, 1fr) 172px;
   gap: 4px 12px;
   height: 100%;
   min-height: 150px;

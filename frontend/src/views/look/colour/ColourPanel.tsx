@@ -14,12 +14,15 @@ import { LightsDo } from "./LightsDo";
 import { PartRow } from "./PartRow";
 
 const Frame = styled.section`
-  min-height: 168px; /* what is below stands still while colours are read */
+  min-height: 164px; /* what is below stands still while colours are read */
 `;
 const Head = styled.div`
   display: flex;
   align-items: center;
   gap: 8px;
+  @media (max-width: 1180px) {
+    gap: 4px;
+  }
   min-height: 30px;
   padding-bottom: 4px;
   i {
@@ -27,10 +30,6 @@ const Head = styled.div`
     height: 24px;
     border: 1px solid var(--edge);
     flex: none;
-  }
-  > :last-child {
-    flex: 1;
-    text-align: right;
   }
 `;
 const Body = styled.div`
@@ -49,6 +48,9 @@ const Pickers = styled(ToggleButtonGroup)`
   button {
     min-height: 30px;
     padding: 0 6px;
+    @media (max-width: 1180px) {
+      padding: 0 4px;
+    }
     font-size: 14px;
   }
   button + button {
@@ -107,9 +109,6 @@ export function ColourPanel({ rig, base, chosen }: Props) {
             </Toggle>
           ))}
         </Pickers>
-        <Origin value={base[0]!} attribute="colour">
-          {lacking(base[0]!, chosen)}
-        </Origin>
       </Head>
       <Body>
         <ColourDisc
@@ -134,8 +133,11 @@ export function ColourPanel({ rig, base, chosen }: Props) {
           ))}
           <p>
             {mixed
-              ? `Mixed; the first is ${shown.words}.`
-              : `${shown.words[0]!.toUpperCase()}${shown.words.slice(1)}.`}
+              ? `Mixed; the first is ${shown.words}, from `
+              : `${shown.words[0]!.toUpperCase()}${shown.words.slice(1)}, from `}
+            <Origin value={base[0]!} attribute="colour">
+              {lacking(base[0]!, chosen)}
+            </Origin>
           </p>
           <LightsDo lights={shown.lights} onSlot={(hex) => void hand.commit({ heads, hex })} />
         </div>

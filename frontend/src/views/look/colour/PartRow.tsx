@@ -12,6 +12,10 @@ const Row = styled.div`
   display: grid;
   grid-template-columns: 84px minmax(60px, 1fr) 72px 18px;
   gap: 8px;
+  @media (max-width: 1180px) {
+    grid-template-columns: 72px minmax(40px, 1fr) 64px 16px;
+    gap: 6px;
+  }
   align-items: center;
   min-height: 30px;
   font-size: 14px;
@@ -20,7 +24,7 @@ const Row = styled.div`
     text-align: right;
     min-height: 28px;
     padding: 0 6px;
-    width: 72px;
+    width: 100%;
   }
 `;
 const HOLD_MS = 500;

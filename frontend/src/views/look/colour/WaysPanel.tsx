@@ -22,6 +22,9 @@ const Panel = styled.section`
   button {
     min-height: 24px;
     line-height: 1.1;
+    &[data-variant="small"] {
+      min-height: 24px;
+    }
     padding: 0 8px;
     font-size: 14px;
   }

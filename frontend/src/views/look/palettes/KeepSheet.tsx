@@ -54,7 +54,9 @@ export function KeepSheet({ listed, selection, onClose }: Props) {
                 {FAMILY_NAMES[family]}:{" "}
                 {own
                   .filter((one) => one.family === family)
-                  .map((one) => `${one.label} ${one.words}`.trim())
+                  .map(({ label, words, source }) =>
+                    `${label === FAMILY_NAMES[family] ? "" : label} ${words || source}`.trim(),
+                  )
                   .join(", ")}
               </Tick>
             ))}
