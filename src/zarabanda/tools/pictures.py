@@ -42,10 +42,31 @@ def _routes(page: Any) -> None:
 def _look(page: Any) -> None:
     page.get_by_role("tab", name="Look", exact=True).click()
     page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
-    plan = page.get_by_role("application")
+    plan = page.get_by_role("application", name="Aim on the plan")
     box = plan.bounding_box()
     page.mouse.click(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.62)
     page.get_by_text("10 of 10 reach it.").wait_for()
+
+
+def _coloured(page: Any) -> None:
+    page.get_by_role("tab", name="Look", exact=True).click()
+    page.get_by_role("group", name="Groups").get_by_role("button", name="Mid washes").click()
+    page.get_by_role("button", name="Lagoon", exact=True).click()
+    page.get_by_text("Lagoon acts on 10 of 10 selected.").wait_for()
+
+
+def _ways(page: Any) -> None:
+    _coloured(page)
+    page.get_by_role("tab", name="Ways between colours").click()
+    page.get_by_role("button", name="Where the ways go").click()
+    page.get_by_role("option", name="Coral", exact=True).click()
+    page.get_by_role("radio", name="hue, the short way").click()
+
+
+def _why(page: Any) -> None:
+    _coloured(page)
+    page.get_by_role("button", name="colour: Lagoon. Why?").click()
+    page.get_by_role("complementary", name="Why").get_by_text("palette Lagoon").wait_for()
 
 
 def _spread(page: Any) -> None:
@@ -81,6 +102,8 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "spread": _spread,
     "rig": _rig,
     "look": _look,
+    "ways": _ways,
+    "why": _why,
     "adding": _adding,
     "stepping": _stepping,
     "busk": _view("Busk"),
