@@ -89,6 +89,10 @@ def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
     until(lambda: values(demo, "intensity").get("101") == 50, 5)
     choose(page, "101-105")
     expect(typed).to_have_value("50 … 60")
+    api(demo, "/api/draft/values", {"values": {"intensity": {"105": 42.0}}})  # another hand: the last wins, and it is seen here
+    expect(typed).to_have_value("42 … 60")
+    api(demo, "/api/draft/values", {"values": {"intensity": {"105": 60.0}}})
+    expect(typed).to_have_value("50 … 60")
     typed.focus()
     page.keyboard.press("Shift+ArrowUp")
     until(lambda: values(demo, "intensity") == {"101": 60, "102": 60, "103": 70, "104": 70, "105": 70}, 5)

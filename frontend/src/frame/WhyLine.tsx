@@ -62,7 +62,7 @@ export function WhyLine({ line }: { line: Schemas["TraceLine"] }) {
         {value}
       </After>
       <small>
-        {detail}
+        {partly ? detail.replace(/\.$/, "") : detail}
         {partly && `; ${Math.round(share * 100)} %${target ? ` on its way to ${target}` : ""}`}
       </small>
     </Line>

@@ -5,9 +5,9 @@ import type { Schemas } from "../../../api/client";
 import { useFanHand } from "../../../api/hand";
 import { Button, Toggle } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
-import { NumberField } from "../../../ui/NumberField";
 import type { Value } from "../values";
 import { FanCurve } from "./FanCurve";
+import { FanRule } from "./FanRule";
 
 type Fan = Schemas["FanView"];
 const Panel = styled.section`
@@ -36,14 +36,6 @@ const Tools = styled.div`
     min-height: 30px;
   }
 `;
-const FIXED = ["first", "last", "middle", "both ends"].map((id) => ({ id, text: id }));
-const EASES = [
-  { id: "linear", text: "even" },
-  { id: "smooth", text: "smooth" },
-  { id: "slow-start", text: "slow start" },
-  { id: "slow-end", text: "slow end" },
-];
-
 interface Props {
   values: Value[];
   selection: string[];
@@ -105,36 +97,7 @@ export function FanPanel({ values, selection, fans }: Props) {
       {fan ? (
         <>
           <Tools>
-            <Choice
-              label="stays"
-              row
-              options={FIXED}
-              value={fan.fixed}
-              onChange={(to) => change({ fixed: String(to) })}
-            />
-            <Choice
-              label="goes"
-              row
-              options={EASES}
-              value={fan.ease}
-              onChange={(to) => change({ ease: String(to) })}
-            />
-            <NumberField
-              label="parts"
-              row
-              minValue={1}
-              maxValue={64}
-              value={fan.parts}
-              onChange={(to) => Number.isFinite(to) && to !== fan.parts && change({ parts: to })}
-            />
-            <Toggle
-              isSelected={fan.mirror}
-              onChange={(mirror) => change({ mirror })}
-              isDisabled={fan.parts < 2}
-            >
-              Mirrored
-            </Toggle>
-            <span>{fan.words}</span>
+            <FanRule rule={fan} onChange={change} />
           </Tools>
           <FanCurve
             key={fan.id}
