@@ -34,9 +34,11 @@ def test_what_is_no_value_is_refused(text, said):
 def test_a_difference_is_kept_and_limited_head_by_head():
     rig = rig_of([(0, 0, 6), (1, 0, 6), (2, 0, 6)], mode=spot(pan=90))
     heads = ["1", "2", "3", "99"]
-    assert changed(rig, {"1": 95.0, "2": 40.0}, heads, LEVEL, Change(10, True)) == {"1": 100, "2": 50, "3": 10}
-    assert changed(rig, {}, heads, PAN, Change(-400)) == {"1": -90, "2": -90, "3": -90}
-    assert changed(rig, {}, heads, BY_NAME["zoom"], Change(5)) == {}
+    assert changed(rig, {"1": 95.0, "2": 40.0}, heads, LEVEL, Change(10, True)).values == {"1": 100, "2": 50, "3": 10}
+    assert changed(rig, {}, heads, PAN, Change(-400)).values == {"1": -90, "2": -90, "3": -90}
+    assert changed(rig, {}, heads, BY_NAME["zoom"], Change(5)).values == {}
+    beyond = changed(rig, {"1": 95.0, "2": 40.0}, heads, LEVEL, Change(10, True))
+    assert (beyond.limited, beyond.low, beyond.high) == (1, 0, 100)
 
 
 def test_the_base_says_from_where_to_where_values_go_and_where_beams_point():

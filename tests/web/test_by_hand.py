@@ -21,7 +21,8 @@ def test_values_are_set_typed_and_changed(client):
     assert change(client, ["101"], text="+10 %").json["done"] == "Change intensity"
     change(client, ["102"], by=-20)
     assert {key: draft(client, "intensity")[key] for key in ("101", "102")} == {"101": 70, "102": 40}
-    change(client, ["101"], "pan", to=9999)
+    said = change(client, ["101"], "pan", to=9999).json["limited"]
+    assert said == "Pan goes from −270 to 270 ° only: it stops there."
     assert draft(client, "pan") == {"101": 270}
     client.post("/api/draft/take-back", json={"attributes": ["intensity"], "heads": ["101"]})
     assert "101" not in draft(client, "intensity")

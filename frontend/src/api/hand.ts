@@ -2,6 +2,7 @@ import { useMemo } from "react";
 
 import { api, take, type Schemas } from "./client";
 import { useDesk } from "../state";
+import { say } from "../ui/Toasts";
 import { Newest } from "./newest";
 import { refresh, tell } from "./queries";
 
@@ -38,7 +39,12 @@ export function useHand() {
       preview: (body: Change) => void (fade(body.attribute) || changes.show(body)),
       commit: (body: Change) => {
         changes.drop();
-        return edited(() => change({ ...body, preview: false, fade_s: fade(body.attribute) }));
+        return edited(() => change({ ...body, preview: false, fade_s: fade(body.attribute) })).then(
+          (done) => {
+            if (done?.limited) say(done.limited);
+            return done;
+          },
+        );
       },
       takeBack: (attributes: string[], heads: string[] | null) =>
         void edited(() => take(api.POST("/api/draft/take-back", { body: { attributes, heads } }))),

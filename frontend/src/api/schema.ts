@@ -1872,6 +1872,19 @@ export interface components {
             to?: number | null;
         };
         /**
+         * Changed
+         * @description What was done; limited: in words, where values stop at the end of what heads can do.
+         */
+        Changed: {
+            /** Done */
+            done: string;
+            /**
+             * Limited
+             * @default
+             */
+            limited?: string;
+        };
+        /**
          * ColourSet
          * @description A set of colours: how many; for all lights, and for each of these groups apart.
          */
@@ -4938,7 +4951,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Unprocessable Entity */

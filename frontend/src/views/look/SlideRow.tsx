@@ -48,7 +48,7 @@ interface Props {
   children?: React.ReactNode;
 }
 
-/** A value to slide or to type: keys that begin a value go into the field, arrows change it by 1, with Shift by 10. */
+/** A value to slide or to type: keys that begin a value go into the field, arrows change it by 1, with Shift by 10, with Alt by 0.1. */
 export function SlideRow(props: Props) {
   const { label, unit, low, high, value, shown, columns, narrow, onSlide, onKeep, onTyped, onStep, onGrab } =
     props;
@@ -65,7 +65,7 @@ export function SlideRow(props: Props) {
     setTyped(null);
   }
   function keys(event: React.KeyboardEvent) {
-    const step = stepOf(event.key, event.shiftKey);
+    const step = stepOf(event.key, event);
     if (step !== null) {
       event.preventDefault();
       event.stopPropagation();

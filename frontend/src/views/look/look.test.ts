@@ -23,7 +23,15 @@ describe("values", () => {
     expect([lacking(value({}), 2), lacking(value({}), 5)]).toEqual(["", "2 of 5 have it"]);
   });
   it("change by keys", () => {
-    expect([stepOf("ArrowUp", false), stepOf("ArrowDown", true), stepOf("a", false)]).toEqual([1, -10, null]);
+    const [none, shift, alt] = [
+      { shiftKey: false, altKey: false },
+      { shiftKey: true, altKey: false },
+      { shiftKey: false, altKey: true },
+    ];
+    expect([stepOf("ArrowUp", none), stepOf("ArrowDown", shift), stepOf("ArrowUp", alt)]).toEqual([
+      1, -10, 0.1,
+    ]);
+    expect(stepOf("a", none)).toBeNull();
     expect(["5", "+", "−", "."].every(beginsValue)).toBe(true);
     expect(["a", "Enter", " ", "10"].some(beginsValue)).toBe(false);
   });

@@ -15,11 +15,12 @@ export function lacking({ heads }: Pick<Value, "heads">, chosen: number): string
   return heads.length < chosen ? `${heads.length} of ${chosen} have it` : "";
 }
 
-/** By how much a key changes a value; null: it is no such key. */
-export function stepOf(key: string, shift: boolean): number | null {
+/** By how much a key changes a value, more with Shift, less with Alt; null: it is no such key. */
+export function stepOf(key: string, { shiftKey, altKey }: Keys): number | null {
   if (key !== "ArrowUp" && key !== "ArrowDown") return null;
-  return (key === "ArrowUp" ? 1 : -1) * (shift ? 10 : 1);
+  return (key === "ArrowUp" ? 1 : -1) * (shiftKey ? 10 : altKey ? 0.1 : 1);
 }
+type Keys = { shiftKey: boolean; altKey: boolean };
 
 /** Whether a key begins a value that is typed. */
 export const beginsValue = (key: string) => /^[0-9+\-−.,]$/.test(key);

@@ -32,7 +32,7 @@ def hue_word(degrees: float) -> str:
 def in_words(rgb: Floats) -> str:
     """A colour (3,) of drives 0…1 in words.
 
-    >>> in_words(np.array([1.0, 0.0, 0.0])), in_words(np.array([1.0, 1.0, 1.0])), in_words(np.array([0.1, 0.1, 0.3]))
+    >>> in_words(np.array([1.0, 0.0, 0.0])), in_words(np.array([1.0, 1.0, 1.0])), in_words(np.array([0.0, 0.0, 0.3]))
     ('red', 'white', 'dark blue')
     """
     lightness, chroma, hue = rgb_to_oklch(np.asarray(rgb, float)).tolist()

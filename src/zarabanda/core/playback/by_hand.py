@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 
+_BEYOND = 1e-6
+"""By more than this a value is beyond a range."""
 _TYPED = re.compile(r"\s*([+\-−]?)\s*([0-9]+(?:[.,][0-9]+)?|[.,][0-9]+)\s*(%|°|K|Hz|slot)?\s*", re.IGNORECASE)
 
 
@@ -36,12 +38,24 @@ def read_change(text: str, attribute: attributes.Attribute) -> Change:
     return Change(amount, differs or (sign in ("-", "−") and attribute.low >= 0))
 
 
+@dataclass(frozen=True)
+class Changed:
+    """Values by head; limited: how many of them would be beyond what their head can do, and stop where it ends; low, high: where
+    these ends are."""
+
+    values: dict[str, float]
+    limited: int
+    low: float
+    high: float
+
+
 def changed(
     rig: Rig, values: Mapping[str, float], heads: Sequence[str], attribute: attributes.Attribute, change: Change
-) -> dict[str, float]:
-    """Values by head of those that have the attribute, limited to what each can do. values: set by hand so far, by head."""
+) -> Changed:
+    """Values of heads that have the attribute, limited to what each can do. values: set by hand so far, by head."""
     row = attributes.INDEX[attribute.name]
     found: dict[str, float] = {}
+    limited, ends = 0, list[float]()
     for key in heads:
         number = rig.heads.index.get(key)
         if number is None or not rig.heads.has[row, number]:
@@ -51,4 +65,7 @@ def changed(
         if attribute.circle:
             wanted %= attribute.span
         found[key] = float(min(max(wanted, rig.low[row, number]), rig.high[row, number]))
-    return found
+        if abs(found[key] - wanted) > _BEYOND:
+            limited += 1
+            ends += [float(rig.low[row, number]), float(rig.high[row, number])]
+    return Changed(found, limited, min(ends, default=0.0), max(ends, default=0.0))

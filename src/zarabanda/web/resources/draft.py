@@ -12,6 +12,7 @@ from sqlalchemy import select
 
 from zarabanda.core.explain.base import BaseValue, base_of, base_values, movers, pointed_at
 from zarabanda.core.explain.drafted import listed
+from zarabanda.core.playback import by_hand
 from zarabanda.core.playback.by_hand import Change, changed, read_change
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.aims import WAYS, aimed
@@ -30,6 +31,7 @@ from .draft_models import (
     BaseAsk,
     BaseValueView,
     BaseView,
+    Changed,
     ChangeValues,
     DraftedView,
     DraftEffectView,
@@ -108,21 +110,33 @@ def set_values(body: DraftValues) -> Done:
     return Done(done="shown" if body.preview else body.label)
 
 
-@api.post("/change", responses={200: Done})
-def change_values(body: ChangeValues) -> Done:
+@api.post("/change", responses={200: Changed})
+def change_values(body: ChangeValues) -> Changed:
     """Set one attribute of heads to a value or by a difference, each within what it can do."""
     attribute = attributes.BY_NAME.get(body.attribute)
     if attribute is None:
         raise ZarabandaError(f"There is no attribute {body.attribute}; use one of {', '.join(attributes.BY_NAME)}.", "attribute")
     change, heads = _change(body, attribute), known_heads(body.heads)
 
+    found: list[by_hand.Changed] = []
+
     def changes(drafted: Drafted) -> Changes:
         before = drafted.numbers(attribute.name).get(attribute.name, {})
-        return {attribute.name: changed(context().link.rig, before, heads, attribute, change)}
+        found.append(changed(context().link.rig, before, heads, attribute, change))
+        return {attribute.name: found[0].values}
 
     label = f"{'Change' if change.relative else 'Set'} {attribute.label.lower()}"
     set_by_hand(changes, label, preview=body.preview, fade_s=body.fade_s)
-    return Done(done=label)
+    return Changed(done=label, limited=_beyond(found[0], attribute))
+
+
+def _beyond(found: by_hand.Changed, attribute: attributes.Attribute) -> str:
+    if not found.limited:
+        return ""
+    ends = f"{found.low:g} to {found.high:g} {attribute.unit}".strip().replace("-", "−")
+    if found.limited == len(found.values):
+        return f"{attribute.label} goes from {ends} only: it stops there."
+    return f"{attribute.label} goes from {ends} only: {found.limited} of {len(found.values)} lights stop there."
 
 
 def _change(body: ChangeValues, attribute: attributes.Attribute) -> Change:

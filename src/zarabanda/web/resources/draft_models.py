@@ -160,6 +160,12 @@ class ChangeValues(HandPart):
     by: Annotated[float, Field(allow_inf_nan=False)] | None = None
 
 
+class Changed(Done):
+    """What was done; limited: in words, where values stop at the end of what heads can do."""
+
+    limited: str = ""
+
+
 class TakeBack(Part):
     """Values of the draft to take back: of these attributes, on these heads; none: of all heads."""
 
