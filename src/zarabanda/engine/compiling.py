@@ -40,7 +40,7 @@ from zarabanda.targets import EffectOnHeads
 
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
-from .program import EMPTY, Control, Instance, Program
+from .program import EMPTY, Control, Instance, Program, no_palettes
 
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
@@ -178,7 +178,8 @@ class Compiler:
         if values is None:
             values = {part.id: part.heads for part in self._of(DraftValuesPart)}
         look: dict[str, dict[str, Value]] = {}
-        palettes, index = np.full(now.rig.home.shape, -1), now.rig.heads.index
+        index = now.rig.heads.index
+        uses: list[tuple[int, int, int]] = []
         for name, heads in values.items():
             row, known = attributes.INDEX[name], look.setdefault(name, {})
             for head, value in heads.items():
@@ -187,8 +188,12 @@ class Compiler:
                 elif value.palette in self._palettes:
                     known[head] = self._palettes[value.palette]
                     if head in index:
-                        palettes[row, index[head]] = value.palette
-        draft = held(now.rig, look)
+                        uses.append((row, index[head], value.palette))
+        draft, palettes = held(now.rig, look), no_palettes(now.rig)
+        if uses:
+            palettes = palettes.copy()
+            rows, heads_of, numbers = zip(*uses, strict=True)
+            palettes[list(rows), list(heads_of)] = numbers
         if np.array_equal(draft, now.draft, equal_nan=True) and np.array_equal(palettes, now.draft_palettes):
             return now
         return replace(now, draft=draft, draft_palettes=palettes)

@@ -71,5 +71,10 @@ class Program:
     """Who counts the revisions: another web process begins anew."""
 
 
+def no_palettes(rig: Rig) -> Ints:
+    """That nothing set by hand comes from a palette, (A, N); without memory of its own, since rigs can be large."""
+    return np.broadcast_to(np.int64(-1), rig.home.shape)
+
+
 EMPTY_RIG = build([])
-EMPTY = Program(EMPTY_RIG, 0, held(EMPTY_RIG, {}), np.full(EMPTY_RIG.home.shape, -1), {}, {}, {}, ())
+EMPTY = Program(EMPTY_RIG, 0, held(EMPTY_RIG, {}), no_palettes(EMPTY_RIG), {}, {}, {}, ())

@@ -22,7 +22,7 @@ from zarabanda import wire
 from zarabanda.core.playback.looks import held
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
-from zarabanda.engine.program import EMPTY, Instance
+from zarabanda.engine.program import EMPTY, Instance, no_palettes
 from zarabanda.messages import ARTNET, E131, SIMULATOR, PlayerId, RoutePart, RouteState
 from zarabanda.network_settings import NetworkSettings
 from zarabanda.outputs.base import Output
@@ -112,7 +112,7 @@ def _run(
     timed = _Timed(routes)
     loop = Loop(LiveState(), [timed], clock=time.monotonic, sleep=time.sleep, rate=RATE, troubles=Troubles())
     loop.batching.prepare(rig, [one.placed for one in instances.values()])
-    loop.swap(replace(EMPTY, rig=rig, revision=1, draft=held(rig, {}), instances=instances))
+    loop.swap(replace(EMPTY, rig=rig, revision=1, draft=held(rig, {}), draft_palettes=no_palettes(rig), instances=instances))
     thread = threading.Thread(target=loop.run)
     thread.start()
     time.sleep(1.5)  # it has begun

@@ -24,7 +24,9 @@ def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
     new, gone = looks.changed(before.draft, now.draft)
     if gone.any():
         claims = claims.released(DRAFT, gone.reshape(-1).nonzero()[0], alike(Release(t, t, now.fade_s)))
-    follows = new & (before.draft_palettes == now.draft_palettes) & (now.draft_palettes >= 0) & ~np.isnan(before.draft)
+    follows = new & (now.draft_palettes >= 0)
+    if follows.any():
+        follows &= (before.draft_palettes == now.draft_palettes) & ~np.isnan(before.draft)
     for cells in looks.cells_of(now.draft, follows):
         claims = claims.retargeted(DRAFT, cells.cells, cells.targets, t)
     return _claim(claims, now, new & ~follows, Timing(t, fade=now.fade_s))
