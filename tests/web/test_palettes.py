@@ -180,3 +180,11 @@ def test_a_fan_refuses_other_heads_and_a_palette_without_values(client):
     assert client.put(f"/api/draft/fans/{fan}", json={"drag": ["103", 1]}).json["place"] == "drag"
     client.delete("/api/draft")
     assert "set values by hand first" in keep(client, "Nothing").json["message"]
+
+
+def test_a_palette_whose_heads_are_gone_says_so(client):
+    document = {"family": "beam", "own": {"9999": {"zoom": 20}}}
+    lost = client.post("/api/palettes", json={"name": "Lost", "document": document}).json["id"]
+    answer = client.post("/api/draft/palette", json={"palette": lost})
+    assert (answer.status_code, answer.json["place"]) == (422, "heads")
+    assert "No head that “Lost” was made with is in the rig any more." in answer.json["message"]

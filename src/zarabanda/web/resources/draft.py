@@ -162,7 +162,7 @@ def use_palette(body: UsePalette) -> PaletteSet:
     if not body.heads:
         fallback = [key for key in palette.own if key in rig.heads.index]
         if palette.own and not fallback:
-            gone = f"The {len(palette.own)} heads that “{name}” was made with are not in the rig any more."
+            gone = f"No head that “{name}” was made with is in the rig any more."
             raise ZarabandaError(f"{gone} Select others, and update it from the draft.", "heads")
         if not fallback:
             raise ZarabandaError(f"“{name}” was made for any head: select those that shall have it.", "heads")
