@@ -50,7 +50,7 @@ interface Props {
 
 /** A value to slide or to type: keys that begin a value go into the field, arrows change it by 1, with Shift by 10, with Alt by 0.1. */
 export function SlideRow(props: Props) {
-  const { label, unit, low, high, value, shown, columns, narrow, onSlide, onKeep, onTyped, onStep, onGrab } =
+  const { label, unit, value, low, high, shown, columns, narrow, onSlide, onKeep, onTyped, onStep, onGrab } =
     props;
   const [typed, setTyped] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
