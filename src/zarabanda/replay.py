@@ -12,11 +12,11 @@ import msgspec
 import numpy as np
 from pydantic import ValidationError
 
-from zarabanda.core.effects.batch.batches import Batches, Running
+from zarabanda.core.effects.batch.batches import Batches
 from zarabanda.core.explain import sentence
 from zarabanda.core.playback.frame import Effects, Frame, Levels
 from zarabanda.core.playback.ground import Base, base_at
-from zarabanda.core.playback.trace import Playing, trace
+from zarabanda.core.playback.trace import trace
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec
 from zarabanda.demo import salt_light
@@ -25,6 +25,8 @@ from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
 from zarabanda.engine.live.programs import take
 from zarabanda.engine.live.state import LiveState
+from zarabanda.engine.loop import running_at
+from zarabanda.engine.tracing import playing_at
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.effect_document import faults
 from zarabanda.formats.replay_request import DRAFT_ACTIONS, DraftAction, ReplayRequest, ReplayShow
@@ -216,22 +218,14 @@ class Replay:
         self.state = state = advance(self.state, t)
         rig, every = state.program.rig, list(state.playing.values())
         batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
-        theta = np.array([state.theta(one, t) for one in every])
-        running = Running(theta, np.array([one.weight(t) for one in every]), [one.layer_shifts for one in every])
+        running = running_at(state, every, t)
         base = Base(base_at(rig, state.claims, t))
         return self._frame.values(base, [Effects(batches, running)], Levels(state.grand, state.blackout)).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""
         state = self.state
-        playing = [
-            Playing(
-                one.instance.name, one.instance.placed, state.theta(one, t), one.weight(t), one.layer_shifts,
-                self._words(one.instance.effect_id),
-            )
-            for one in state.playing.values()
-        ]  # fmt: skip
-        levels = Levels(state.grand, state.blackout)
+        playing, levels = playing_at(state, t, self._words), Levels(state.grand, state.blackout)
         steps = trace(state.program.rig, state.claims, playing, levels, _key(self.keys, head), attribute, t)
         return [
             {key: value for key, value in asdict(step).items() if value not in (None, "") and key not in _INNER} for step in steps

@@ -5,7 +5,7 @@ import pytest
 
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.explain.drafted import listed
-from zarabanda.core.explain.palettes import picture_of
+from zarabanda.core.explain.palettes import acting_on, picture_of
 from zarabanda.core.rig import stage
 from zarabanda.core.rig.attributes import PAN, TILT
 from zarabanda.core.rig.modes import Channel, ModeSpec
@@ -22,6 +22,10 @@ RIG = build(
     ]
 )
 ALL = list(range(5))
+
+
+def pictured(palette):
+    return picture_of(RIG, palette, acting_on(RIG, palette))
 
 
 def test_values_are_listed_by_attribute_and_by_what_they_come_from():
@@ -56,11 +60,11 @@ def test_palettes_act_by_heads_by_model_or_by_attribute(palette, acts):
 def test_pictures_show_colours_beams_gobo_and_zoom():
     red = {"red": 1.0, "green": 0.0, "blue": 0.0}
     blue = {"red": 0.0, "green": 0.0, "blue": 1.0}
-    assert picture_of(RIG, Palette("red", red)).colours == ("#ff0000",)
-    assert picture_of(RIG, Palette("two", own={"1": blue, "2": red, "3": red})).colours == ("#ff0000", "#0000ff")
-    beam = picture_of(RIG, Palette("beam", {"gobo": 3.0, "zoom": 8.0, "intensity": 60.0}))
+    assert pictured(Palette("red", red)).colours == ("#ff0000",)
+    assert pictured(Palette("two", own={"1": blue, "2": red, "3": red})).colours == ("#ff0000", "#0000ff")
+    beam = pictured(Palette("beam", {"gobo": 3.0, "zoom": 8.0, "intensity": 60.0}))
     assert (beam.gobo, beam.zoom, beam.level, beam.colours, beam.beams) == (3, 8, 60, (), ())
-    down = picture_of(RIG, Palette("down", {"pan": 0.0, "tilt": 0.0})).beams
+    down = pictured(Palette("down", {"pan": 0.0, "tilt": 0.0})).beams
     assert [start for start, *_ in down] == [-0.8, -0.4, 0.0, 0.4, 0.8]
     assert all(start == end and top < bottom for start, end, top, bottom in down)
 

@@ -1754,6 +1754,19 @@ export interface components {
             top: number;
         };
         /**
+         * ChangeDone
+         * @description What was done; limited: in words, where values stop at the end of what heads can do.
+         */
+        ChangeDone: {
+            /** Done */
+            done: string;
+            /**
+             * Limited
+             * @default
+             */
+            limited?: string;
+        };
+        /**
          * ChangeFan
          * @description A fan's rule or order. heads: the same ones in another order; drag: a head, and the value that it is dragged to; amount:
          *     from the first to the last. preview: shown, not kept.
@@ -1870,19 +1883,6 @@ export interface components {
              * @default null
              */
             to?: number | null;
-        };
-        /**
-         * Changed
-         * @description What was done; limited: in words, where values stop at the end of what heads can do.
-         */
-        Changed: {
-            /** Done */
-            done: string;
-            /**
-             * Limited
-             * @default
-             */
-            limited?: string;
         };
         /**
          * ColourSet
@@ -3400,7 +3400,7 @@ export interface components {
         };
         /**
          * Opens
-         * @description What a line names: a view, and what to show there.
+         * @description What a line names: a view, and the effect to show there.
          */
         Opens: {
             /**
@@ -3408,16 +3408,6 @@ export interface components {
              * @default null
              */
             effect?: number | null;
-            /**
-             * Palette
-             * @default null
-             */
-            palette?: number | null;
-            /**
-             * Universe
-             * @default null
-             */
-            universe?: number | null;
             /** View */
             view: string;
         };
@@ -4951,7 +4941,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Changed"];
+                    "application/json": components["schemas"]["ChangeDone"];
                 };
             };
             /** @description Unprocessable Entity */

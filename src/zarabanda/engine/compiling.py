@@ -13,7 +13,7 @@ from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
 from zarabanda.core.effects.placement import Placed, place
-from zarabanda.core.playback.looks import Value, held
+from zarabanda.core.playback.looks import held
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError
@@ -36,6 +36,7 @@ from zarabanda.messages import (
     TempoPart,
     control_id,
 )
+from zarabanda.messages.looks import look_of
 from zarabanda.targets import EffectOnHeads
 
 from .decoding import SUBJECTS as OF_RIG
@@ -177,19 +178,14 @@ class Compiler:
         values = self._values_preview
         if values is None:
             values = {part.id: part.heads for part in self._of(DraftValuesPart)}
-        look: dict[str, dict[str, Value]] = {}
         index = now.rig.heads.index
-        uses: list[tuple[int, int, int]] = []
-        for name, heads in values.items():
-            row, known = attributes.INDEX[name], look.setdefault(name, {})
-            for head, value in heads.items():
-                if not isinstance(value, PaletteUse):
-                    known[head] = value
-                elif value.palette in self._palettes:
-                    known[head] = self._palettes[value.palette]
-                    if head in index:
-                        uses.append((row, index[head], value.palette))
-        draft, palettes = held(now.rig, look), no_palettes(now.rig)
+        uses = [
+            (attributes.INDEX[name], index[head], value.palette)
+            for name, heads in values.items()
+            for head, value in heads.items()
+            if isinstance(value, PaletteUse) and value.palette in self._palettes and head in index
+        ]
+        draft, palettes = held(now.rig, look_of(values, self._palettes)), no_palettes(now.rig)
         if uses:
             palettes = palettes.copy()
             rows, heads_of, numbers = zip(*uses, strict=True)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,19 +19,26 @@ from .live.state import LiveState
 Sent = tuple[Sequence[int], NDArray[np.uint8]]
 
 
+def playing_at(state: LiveState, t: float, words: Callable[[int], Sequence[str]] = lambda effect_id: ()) -> list[Playing]:
+    """What plays at t, as a trace takes it. words: the layers of an effect, by its number."""
+    return [
+        Playing(
+            one.instance.name, one.instance.placed, state.theta(one, t), one.weight(t), one.layer_shifts,
+            words(one.instance.effect_id), key,
+        )
+        for key, one in state.playing.items()
+    ]  # fmt: skip
+
+
 def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: float, reference: int) -> Traced:
     """The steps to an attribute of a head at t, and its slots as they were sent last: universes and bytes (universes, 512)."""
     rig = state.program.rig
     number, names = rig.heads.index.get(head), attributes.touched(attribute)
     if number is None or not set(names) <= attributes.BY_NAME.keys():
         return Traced(reference, [], [])
-    every = [
-        Playing(one.instance.name, one.instance.placed, state.theta(one, t), one.weight(t), one.layer_shifts, key=key)
-        for key, one in state.playing.items()
-    ]
     effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
     shown = None if state.shown is None else Highlight(rig, state.shown.steps[state.shown.step(state, t)])
-    found = trace(rig, state.claims, every, Levels(state.grand, state.blackout), head, attribute, t, shown)
+    found = trace(rig, state.claims, playing_at(state, t), Levels(state.grand, state.blackout), head, attribute, t, shown)
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),

@@ -53,11 +53,6 @@ class FanDocument(BaseModel):
         """The rule as the core computes with it."""
         return Fan(self.start, self.end, self.bow, self.fixed, self.ease, self.parts, self.mirror)
 
-    def with_rule(self, fan: Fan) -> FanDocument:
-        """With another rule; unchecked numbers are checked again."""
-        ruled = {name: getattr(fan, name) for name in ("start", "end", "bow", "fixed", "ease", "parts", "mirror")}
-        return FanDocument.model_validate(self.model_dump() | ruled)
-
     def values(self) -> dict[str, float]:
         """What each head has of the attribute, within the attribute's widest range."""
         row = attributes.BY_NAME[self.attribute]

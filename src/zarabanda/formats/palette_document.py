@@ -68,7 +68,7 @@ Scope = Literal["heads", "models", "any"]
 """For which heads a palette is made: these, all of the same models, or all that have the attribute."""
 
 
-def document_of(by_head: dict[str, Values], model_of: dict[str, str], scope: Scope, **more: object) -> PaletteDocument:
+def document_of(by_head: dict[str, Values], model_of: dict[str, str], scope: Scope) -> PaletteDocument:
     """A palette of values by head and attribute. What heads share is kept once; others of the scope get what the first has.
 
     model_of: by head. ValueError where there is no value at all.
@@ -78,7 +78,7 @@ def document_of(by_head: dict[str, Values], model_of: dict[str, str], scope: Sco
         raise ValueError("there is nothing to keep: set values by hand first, or take them from stage")
     family = families.pop() if len(families) == 1 else MIXED
     if scope == "heads":
-        return PaletteDocument.model_validate({"family": family, "own": by_head, **more})
+        return PaletteDocument.model_validate({"family": family, "own": by_head})
     shared: dict[str, Values] = {}
     for head, values in by_head.items():
         known = shared.setdefault(model_of[head] if scope == "models" else "", {})
@@ -90,7 +90,7 @@ def document_of(by_head: dict[str, Values], model_of: dict[str, str], scope: Sco
         if differs := {name: value for name, value in values.items() if known[name] != value}:
             own[head] = differs
     given = {"models": shared} if scope == "models" else {"values": shared.get("", {})}
-    return PaletteDocument.model_validate({"family": family, "own": own, **given, **more})
+    return PaletteDocument.model_validate({"family": family, "own": own, **given})
 
 
 def scope_of(document: PaletteDocument) -> Scope:

@@ -17,7 +17,7 @@ Changes = Mapping[str, Mapping[str, Wanted]]
 """Values by attribute and head key; None takes one back."""
 
 
-class Drafted:
+class DraftNow:
     """What is set by hand, read once: by attribute and head key."""
 
     def __init__(self, session: Session) -> None:
@@ -29,23 +29,23 @@ class Drafted:
         return looks.numbers(context().link.rig, repositories.draft.look(self.session, held))
 
 
-def set_by_hand(changes: Callable[[Drafted], Changes], label: str, *, preview: bool, fade_s: float) -> None:
+def set_by_hand(changes: Callable[[DraftNow], Changes], label: str, *, preview: bool, fade_s: float) -> None:
     """Change values of the draft: one edit; or only seen on stage, until the next one."""
     link = context().link
     if preview:
         return show(changes)
     with context().store.edit(browser_id(), label) as session:
-        repositories.draft.set_values(session, changes(Drafted(session)))
+        repositories.draft.set_values(session, changes(DraftNow(session)))
         link.fade_s = fade_s
     link.fade_s = 0.0  # where nothing changed, nothing was sent: the next edit has its own time
 
 
-def show(changes: Callable[[Drafted], Changes] = lambda drafted: {}) -> None:
+def show(changes: Callable[[DraftNow], Changes] = lambda drafted: {}) -> None:
     """Let the draft be seen with changes, until the next edit; without any, as it is kept."""
     link = context().link
     revision = link.revision  # as it is before anything is read: the engine leaves out what an edit has overtaken
     with context().store.reading() as session:
-        drafted = Drafted(session)
+        drafted = DraftNow(session)
         wanted, held = changes(drafted), drafted.held
     repositories.draft.check(wanted)
     seen: HeldValues = dict(held)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.colour.naming import in_words
-from zarabanda.core.colour.spaces import hsv_to_rgb, oklch_to_rgb, rgb_to_hsv, rgb_to_oklab, rgb_to_oklch
+from zarabanda.core.colour.spaces import hsv_to_rgb, oklch_to_rgb, rgb_to_hex, rgb_to_hsv, rgb_to_oklab, rgb_to_oklch
 from zarabanda.core.colour.white import white
 
 Floats = NDArray[np.float64]
@@ -90,15 +90,6 @@ def picked(picker: str, numbers: Sequence[float]) -> Floats:
             limits = f"{part.low:g} to {part.high:g} {part.unit}".strip()
             raise ValueError(f"{part.label} {number:g} is out of range; it goes from {limits}")
     return np.clip(way.to_rgb(np.array(numbers, float)), 0, 1)
-
-
-def rgb_to_hex(rgb: Floats) -> str:
-    """Drives 0…1 to `#rrggbb`.
-
-    >>> rgb_to_hex(np.array([1.0, 0.5, 0.0]))
-    '#ff8000'
-    """
-    return "#" + "".join(f"{int(np.floor(one * 255 + 0.5)):02x}" for one in np.clip(rgb, 0, 1).tolist())
 
 
 def read(rgb: Floats) -> dict[str, list[float]]:

@@ -29,6 +29,15 @@ def hex_to_rgb(text: str) -> tuple[float, float, float]:
     return (int(text[1:3], 16) / 255, int(text[3:5], 16) / 255, int(text[5:7], 16) / 255)
 
 
+def rgb_to_hex(rgb: Floats) -> str:
+    """Drives 0…1 to `#rrggbb`.
+
+    >>> rgb_to_hex(np.array([1.0, 0.5, 0.0]))
+    '#ff8000'
+    """
+    return "#" + "".join(f"{int(np.floor(one * 255 + 0.5)):02x}" for one in np.clip(rgb, 0, 1).tolist())
+
+
 _TINY = 1e-20
 
 

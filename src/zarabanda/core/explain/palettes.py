@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zarabanda.core.colour.readings import rgb_to_hex
+from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.rig import Rig
@@ -32,16 +32,19 @@ class Picture:
     words: str
 
 
-def picture_of(rig: Rig, palette: Palette) -> Picture:
-    """A palette on the heads of a rig that it acts on."""
+def acting_on(rig: Rig, palette: Palette) -> list[int]:
+    """Numbers of the heads of a rig that a palette acts on."""
+    return np.flatnonzero(palette.acts(rig.heads, range(len(rig)), palette.names).any(axis=1)).tolist()
+
+
+def picture_of(rig: Rig, palette: Palette, heads: list[int]) -> Picture:
+    """A palette on the heads of a rig that it acts on: see `acting_on`."""
     names = palette.names
-    acts = palette.acts(rig.heads, range(len(rig)), names)
-    heads = np.flatnonzero(acts.any(axis=1))
 
     def first(name: str) -> float | None:
         if name not in names:
             return None
-        found = palette.on(rig.heads, heads.tolist(), [name])[:, 0]
+        found = palette.on(rig.heads, heads, [name])[:, 0]
         found = found[~np.isnan(found)]
         return float(found[0]) if len(found) else palette.values.get(name)
 
@@ -50,7 +53,7 @@ def picture_of(rig: Rig, palette: Palette) -> Picture:
     others = [attributes.BY_NAME[name] for name in names if name not in drawn]
     words = ", ".join(f"{one.label} {first(one.name) or 0:g} {one.unit}".strip() for one in others[:_MOST_WORDS])
     return Picture(
-        _colours(rig, palette, heads.tolist()), _beams(rig, palette, heads.tolist()), None if gobo is None else int(gobo),
+        _colours(rig, palette, heads), _beams(rig, palette, heads), None if gobo is None else int(gobo),
         first("zoom"), first("intensity"), words,
     )  # fmt: skip
 

@@ -97,6 +97,17 @@ class ModeSpec:
         """Channels of one of its heads."""
         return tuple(channel for channel in self.channels if channel.cell == part) if self.cells else self.channels
 
+    @property
+    def slot_names(self) -> list[str]:
+        """What each of its slots does; empty where none does anything."""
+        names = [""] * self.footprint
+        for channel in self.channels:
+            for n, slot in enumerate(channel.slots):
+                fine = (" fine", " finer")[n - 1] if n else ""
+                cell = f" of cell {channel.cell}" if channel.cell else ""
+                names[slot] = f"{channel.source.replace('_', ' ')}{fine}{cell}"
+        return names
+
     def attributes_of(self, part: int) -> list[str]:
         """What one of its heads can do: from its channels; intensity wherever it gives light, colour where it mixes it."""
         sources = {channel.source for channel in self.channels_of(part)}

@@ -8,11 +8,12 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from zarabanda.core.playback.looks import Look, Value
+from zarabanda.core.playback.looks import Look
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.fan_document import FanDocument
 from zarabanda.messages import HeldValues, PaletteUse
+from zarabanda.messages.looks import look_of
 
 from ..tables import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow
 from . import palettes
@@ -75,16 +76,7 @@ def look(session: Session, values: HeldValues | None = None) -> Look:
     kept = held(session) if values is None else values
     used = {value.palette for heads in kept.values() for value in heads.values() if isinstance(value, PaletteUse)}
     rows = session.scalars(select(PaletteRow).where(PaletteRow.id.in_(used))) if used else ()
-    known = {row.id: palettes.to_core(row) for row in rows}
-    found: dict[str, dict[str, Value]] = {}
-    for name, heads in kept.items():
-        of_name = found.setdefault(name, {})
-        for head, value in heads.items():
-            if not isinstance(value, PaletteUse):
-                of_name[head] = value
-            elif value.palette in known:
-                of_name[head] = known[value.palette]
-    return found
+    return look_of(kept, {row.id: palettes.to_core(row) for row in rows})
 
 
 def sources(session: Session) -> dict[str, dict[str, str]]:

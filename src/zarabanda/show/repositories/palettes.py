@@ -8,9 +8,11 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import Any
 
+import numpy as np
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
@@ -179,7 +181,7 @@ def _one_value(palette: Palette, attribute: str) -> Any:
     for values in (palette.values, *palette.models.values(), *palette.own.values()):
         if all(name in values for name in names):
             if attribute == "colour":
-                return "#" + "".join(f"{round(values[name] * 255):02x}" for name in names)
+                return rgb_to_hex(np.array([values[name] for name in names]))
             return values[names[0]] if len(names) == 1 else "base"
     return "base"
 

@@ -13,8 +13,8 @@ from pydantic import BaseModel
 
 from zarabanda.core.colour import ways
 from zarabanda.core.colour.naming import in_words
-from zarabanda.core.colour.readings import PICKERS, picked, read, rgb_to_hex, told
-from zarabanda.core.colour.spaces import SPACES, hex_to_rgb
+from zarabanda.core.colour.readings import PICKERS, picked, read, told
+from zarabanda.core.colour.spaces import SPACES, hex_to_rgb, rgb_to_hex
 from zarabanda.core.explain.mixing import mixed
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError

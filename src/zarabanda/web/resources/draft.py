@@ -22,7 +22,7 @@ from zarabanda.messages import PaletteUse, PlayerId, Values
 from zarabanda.show import repositories
 from zarabanda.show.tables import DraftEffect, EffectRow, PaletteRow
 
-from ..by_hand import Changes, Drafted, set_by_hand
+from ..by_hand import Changes, DraftNow, set_by_hand
 from ..context import browser_id, context
 from ..parts import Done, Id
 from .draft_models import (
@@ -31,7 +31,7 @@ from .draft_models import (
     BaseAsk,
     BaseValueView,
     BaseView,
-    Changed,
+    ChangeDone,
     ChangeValues,
     DraftedView,
     DraftEffectView,
@@ -63,7 +63,7 @@ def get_draft() -> DraftView:
         rows = session.execute(
             select(DraftEffect, EffectRow).join(EffectRow, EffectRow.id == DraftEffect.effect_id).order_by(DraftEffect.id)
         )
-        values = Drafted(session).numbers()
+        values = DraftNow(session).numbers()
         return DraftView(
             values=values,
             listed=[DraftedView(**asdict(one)) for one in listed(values, repositories.draft.sources(session))],
@@ -76,7 +76,7 @@ def get_draft() -> DraftView:
 def get_base(body: BaseAsk) -> BaseView:
     """What chosen heads have below all effects: values set by hand, else home, with the range they share."""
     with context().store.reading() as session:
-        values, sources = Drafted(session).numbers(), repositories.draft.sources(session)
+        values, sources = DraftNow(session).numbers(), repositories.draft.sources(session)
     rig = context().link.rig
     return BaseView(
         pointed_at=pointed_at(rig, values, body.heads),
@@ -110,8 +110,8 @@ def set_values(body: DraftValues) -> Done:
     return Done(done="shown" if body.preview else body.label)
 
 
-@api.post("/change", responses={200: Changed})
-def change_values(body: ChangeValues) -> Changed:
+@api.post("/change", responses={200: ChangeDone})
+def change_values(body: ChangeValues) -> ChangeDone:
     """Set one attribute of heads to a value or by a difference, each within what it can do."""
     attribute = attributes.BY_NAME.get(body.attribute)
     if attribute is None:
@@ -120,14 +120,14 @@ def change_values(body: ChangeValues) -> Changed:
 
     found: list[by_hand.Changed] = []
 
-    def changes(drafted: Drafted) -> Changes:
+    def changes(drafted: DraftNow) -> Changes:
         before = drafted.numbers(attribute.name).get(attribute.name, {})
         found.append(changed(context().link.rig, before, heads, attribute, change))
         return {attribute.name: found[0].values}
 
     label = f"{'Change' if change.relative else 'Set'} {attribute.label.lower()}"
     set_by_hand(changes, label, preview=body.preview, fade_s=body.fade_s)
-    return Changed(done=label, limited=_beyond(found[0], attribute))
+    return ChangeDone(done=label, limited=_beyond(found[0], attribute))
 
 
 def _beyond(found: by_hand.Changed, attribute: attributes.Attribute) -> str:
@@ -220,7 +220,7 @@ def aim(body: AimLights) -> AimDone:
     keys = [rig.heads.keys[n] for n in lights.tolist()]
     unreached: list[str] = []
 
-    def changes(drafted: Drafted) -> Changes:
+    def changes(drafted: DraftNow) -> Changes:
         values = drafted.numbers("pan", "tilt")
         near = [base_values(rig, values, lights, row) for row in (attributes.PAN, attributes.TILT)]
         points = way.points(rig.heads.places[lights], np.array(body.point), body.amount)

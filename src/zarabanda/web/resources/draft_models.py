@@ -160,7 +160,7 @@ class ChangeValues(HandPart):
     by: Annotated[float, Field(allow_inf_nan=False)] | None = None
 
 
-class Changed(Done):
+class ChangeDone(Done):
     """What was done; limited: in words, where values stop at the end of what heads can do."""
 
     limited: str = ""

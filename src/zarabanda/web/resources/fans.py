@@ -19,7 +19,7 @@ from zarabanda.formats.fan_document import FanDocument
 from zarabanda.show import repositories
 from zarabanda.show.tables import DraftFan
 
-from ..by_hand import Changes, Drafted, show
+from ..by_hand import Changes, DraftNow, show
 from ..context import browser_id, context
 from ..parts import Id
 from .draft_models import ChangeFan, FanView, MakeFan
@@ -105,7 +105,7 @@ def make_fan(body: MakeFan) -> tuple[FanView, int]:
     if not heads:
         raise ZarabandaError(f"None of the selected heads has {row.label.lower()}. Select others.", "heads")
     with context().store.edit(browser_id(), f"Fan {row.label.lower()}") as session:
-        document = _made(body, heads, Drafted(session).numbers())
+        document = _made(body, heads, DraftNow(session).numbers())
         made = repositories.draft.add_fan(session, document, on).id
     return view(made, document), 201
 
@@ -138,7 +138,7 @@ def change_fan(path: FanPath, body: ChangeFan) -> FanView:
     """Another rule or order, or a head dragged to a value: the others follow by the rule."""
     found: list[FanDocument] = []
 
-    def changes(drafted: Drafted) -> Changes:
+    def changes(drafted: DraftNow) -> Changes:
         session = drafted.session
         row = repositories.rows.get(session, DraftFan, path.fan_id, "fan")
         found.append(_changed(FanDocument.model_validate(row.document), body))
@@ -150,6 +150,6 @@ def change_fan(path: FanPath, body: ChangeFan) -> FanView:
         show(changes)
     else:
         with context().store.edit(browser_id(), "Change a fan") as session:
-            changes(Drafted(session))
+            changes(DraftNow(session))
             repositories.draft.change_fan(session, path.fan_id, found[0])
     return view(path.fan_id, found[0])

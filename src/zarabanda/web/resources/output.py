@@ -9,7 +9,6 @@ from flask_openapi3.models.tag import Tag
 
 from zarabanda import wire
 from zarabanda.errors import InUse, NotThere
-from zarabanda.formats.rig_document import ModeDocument
 from zarabanda.show import repositories
 
 from ..context import context
@@ -31,7 +30,7 @@ def get_universes() -> UniversesView:
     """Universes of the patch, with the fixtures in them by address."""
     with context().store.reading() as session:
         modes = repositories.rig.modes(session)
-        names = {number: _slot_names(mode) for number, mode in modes.items()}
+        names = {number: mode.spec().slot_names for number, mode in modes.items()}
         views: dict[int, UniverseView] = {}
         patched = [(f.universe, f.address, f) for f in repositories.rig.every(session) if f.universe and f.address]
         for universe, address, f in sorted(patched, key=lambda one: one[:2]):
@@ -43,16 +42,6 @@ def get_universes() -> UniversesView:
                 )
             )  # fmt: skip
     return UniversesView(universes=list(views.values()))
-
-
-def _slot_names(mode: ModeDocument) -> list[str]:
-    names = [""] * mode.footprint
-    for channel in mode.channels:
-        for n, slot in enumerate(channel.slots):
-            fine = (" fine", " finer")[n - 1] if n else ""
-            cell = f" of cell {channel.cell}" if channel.cell else ""
-            names[slot] = f"{channel.source.replace('_', ' ')}{fine}{cell}"
-    return names
 
 
 @api.get("/nodes", responses={200: NodesView})

@@ -6,9 +6,8 @@ from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from sqlalchemy.orm import Session
 
-from zarabanda.core.colour.readings import rgb_to_hex
 from zarabanda.core.colour.sets import even_colours
-from zarabanda.core.colour.spaces import hex_to_rgb
+from zarabanda.core.colour.spaces import hex_to_rgb, rgb_to_hex
 from zarabanda.core.explain.base import movers
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.positions import positions

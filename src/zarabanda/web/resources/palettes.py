@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections import Counter
 from typing import Any
 
-import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, ValidationError
 from sqlalchemy.orm import Session
 
-from zarabanda.core.explain.palettes import picture_of
+from zarabanda.core.explain.palettes import acting_on, picture_of
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
@@ -21,7 +20,7 @@ from zarabanda.messages import PaletteUse
 from zarabanda.show import repositories
 from zarabanda.show.tables import PaletteRow
 
-from ..by_hand import Drafted
+from ..by_hand import DraftNow
 from ..context import browser_id, context
 from ..parts import Done, Id
 from .palette_models import (
@@ -61,11 +60,11 @@ def _read(document: dict[str, Any]) -> PaletteDocument:
 def view(session: Session, row: PaletteRow, rig: Rig) -> PaletteView:
     """A palette as the page shows it."""
     document, palette = repositories.palettes.document(row), repositories.palettes.to_core(row)
-    acts = np.flatnonzero(palette.acts(rig.heads, range(len(rig)), palette.names).any(axis=1))
-    shown = picture_of(rig, palette)
+    acts = acting_on(rig, palette)
+    shown = picture_of(rig, palette, acts)
     return PaletteView(
         id=row.id, name=row.name, family=document.family, set=document.set, way=document.way, scope=scope_of(document),
-        document=row.document, acts_on=dict(Counter(rig.kind[n] for n in acts.tolist())),
+        document=row.document, acts_on=dict(Counter(rig.kind[n] for n in acts)),
         used_by=repositories.palettes.in_words(repositories.palettes.used_by(session, row.id)),
         picture=PalettePicture(
             colours=list(shown.colours), gobo=shown.gobo, zoom=shown.zoom, level=shown.level, words=shown.words,
@@ -113,7 +112,7 @@ def make_palette(body: PaletteContent) -> tuple[PaletteView, int]:
 def _by_hand(session: Session, heads: list[str], wanted: set[str]) -> dict[str, dict[str, float]]:
     """What is set by hand, by head and attribute: of these attributes, on these heads (none: on all)."""
     chosen, found = set(heads), dict[str, dict[str, float]]()
-    for name, values in Drafted(session).numbers().items():
+    for name, values in DraftNow(session).numbers().items():
         for head, value in values.items() if name in wanted else ():
             if not chosen or head in chosen:
                 found.setdefault(head, {})[name] = round(value, 4)

@@ -11,11 +11,14 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from zarabanda.core.colour.readings import rgb_to_hex, told
+from zarabanda.core.colour.readings import told
+from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.explain import sentence
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.modes import head_key
+from zarabanda.core.rig.patch import SLOTS
 from zarabanda.errors import NotThere, ZarabandaError, shown
-from zarabanda.messages import Traced, TracedSlot, TraceStep
+from zarabanda.messages import Traced, TraceStep
 from zarabanda.show import repositories
 from zarabanda.show.references import Names
 from zarabanda.show.tables import EffectRow
@@ -41,12 +44,10 @@ class TraceSlotAsk(Part):
 
 
 class Opens(BaseModel):
-    """What a line names: a view, and what to show there."""
+    """What a line names: a view, and the effect to show there."""
 
     view: str
     effect: int | None = None
-    palette: int | None = None
-    universe: int | None = None
 
 
 class TraceLine(BaseModel):
@@ -148,10 +149,8 @@ class _Teller:
     def _claim(self) -> tuple[str, str, Opens | None]:
         name = attributes.touched(self.attribute)[0]
         source = repositories.draft.sources(self.session).get(name, {}).get(self.head, "")
-        if source in ("", "draft", "fan"):
-            return "Draft", "set by a fan" if source == "fan" else "set by hand", Opens(view="look")
-        palette = next((row for row in repositories.palettes.every(self.session) if row.name == source), None)
-        return "Draft", f"palette {source}", Opens(view="look", palette=palette.id if palette is not None else None)
+        plain = {"": "set by hand", "draft": "set by hand", "fan": "set by a fan"}
+        return "Draft", plain.get(source, f"palette {source}"), Opens(view="look")
 
     def _effect(self, step: TraceStep) -> tuple[str, str, Opens | None]:
         row = self.session.get(EffectRow, step.effect)
@@ -161,20 +160,6 @@ class _Teller:
         inside = step.layer < len(document["layers"])
         words = sentence.as_text(sentence.layer_sentence(document, step.layer)) if inside else ""
         return row.name, words, Opens(view="effects", effect=row.id)
-
-
-def _slot_names(slots: list[TracedSlot]) -> dict[tuple[int, int], str]:
-    """What each of the slots does."""
-    found = {}
-    for fixture in context().link.fixtures:
-        if fixture.universe is None or fixture.address is None:
-            continue
-        for channel in fixture.mode.channels:
-            for n, offset in enumerate(channel.slots):
-                flat = (fixture.universe - 1) * 512 + fixture.address - 1 + offset
-                fine = (" fine", " finer")[n - 1] if n else ""
-                found[flat // 512 + 1, flat % 512 + 1] = f"{channel.source.replace('_', ' ')}{fine}"
-    return {(one.universe, one.slot): found.get((one.universe, one.slot), "") for one in slots}
 
 
 @api.post("", responses={200: TraceView})
@@ -193,18 +178,18 @@ def _of(head: str, wanted: str | None) -> TraceView:
         raise ZarabandaError(f"Head {head} has no {shown(attribute)}; it has {known}.", "attribute")
     link = context().link
     answer: Traced = link.trace_of(head, attribute)
-    names = _slot_names(answer.slots)
-    number = link.rig.fixture[link.rig.heads.index[head]]
+    fixture = link.fixtures[int(link.rig.fixture[link.rig.heads.index[head]])]
+    names, first = fixture.mode.slot_names, ((fixture.universe or 1) - 1) * SLOTS + (fixture.address or 1)
     with context().store.reading() as session:
         teller = _Teller(session, head, attribute)
         return TraceView(
-            head=head, fixture=link.fixtures[int(number)].name, attribute=attribute, label=labels[attribute],
-
+            head=head, fixture=fixture.name, attribute=attribute, label=labels[attribute],
             attributes=[TraceChoice(name=name, label=label) for name, label in choices],
             lines=[teller.line(step) for step in answer.steps],
             slots=[
                 TraceSlotView(
-                    universe=one.universe, slot=one.slot, value=one.value, held=one.held, name=names[one.universe, one.slot]
+                    universe=one.universe, slot=one.slot, value=one.value, held=one.held,
+                    name=names[(one.universe - 1) * SLOTS + one.slot - first],
                 )
                 for one in answer.slots
             ],
@@ -217,10 +202,9 @@ def get_trace_of_slot(body: TraceSlotAsk) -> TraceView:
     for fixture in context().link.fixtures:
         if fixture.universe is None or fixture.address is None:
             continue
-        offset = (body.universe - fixture.universe) * 512 + body.slot - fixture.address
+        offset = (body.universe - fixture.universe) * SLOTS + body.slot - fixture.address
         for channel in fixture.mode.channels:
             if offset in channel.slots:
-                head = f"{fixture.number}.{channel.cell}" if channel.cell else str(fixture.number)
                 known = channel.source in attributes.BY_NAME
-                return _of(head, channel.source if known else "colour")
+                return _of(head_key(fixture.number, channel.cell), channel.source if known else "colour")
     raise NotThere(f"Nothing is at slot {body.slot} of universe {body.universe}: no fixture listens there.", "slot")
