@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import tempfile
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -33,6 +33,8 @@ from zarabanda.formats.replay_request import DRAFT_ACTIONS, DraftAction, ReplayR
 from zarabanda.messages import (
     AnyPart,
     ControlPart,
+    CueListPart,
+    CuePart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
@@ -102,7 +104,32 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
         families = tuple(control.families) if control.families else None
         target = EffectOnHeads(effects[control.effect], tuple(_key(keys, head) for head in control.heads), families)
         parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
-    return parts
+    return [*parts, *_cue_lists(show, keys, palettes, tempos)]
+
+
+def _cue_lists(
+    show: ReplayShow, keys: Mapping[str, str], palettes: Mapping[str, int], tempos: Mapping[str, int]
+) -> Iterator[AnyPart]:
+    """Cue lists, with numbers instead of names."""
+    number = 0
+    for n, whose in enumerate(show.cue_lists):
+        yield CueListPart(n + 1, whose.name, n, whose.model_dump(mode="json", exclude={"name", "cues"}))
+        for cue in whose.cues:
+            number += 1
+            document = with_numbers(cue.model_dump(mode="json", exclude={"number"}), palettes, tempos)
+            for name in ("stops", "only_here"):
+                document[name] = {one: [_key(keys, head) for head in heads] for one, heads in document[name].items()}
+            document["values"] = {
+                name: {_key(keys, head): _checked(name, value, palettes) for head, value in heads.items()}
+                for name, heads in document["values"].items()
+            }
+            yield CuePart(number, n + 1, cue.number, document)
+
+
+def _checked(attribute: str, value: Any, palettes: Mapping[str, int]) -> Any:
+    """A value of a cue that can be one."""
+    _numbers(attribute, value, {**palettes, **{str(number): number for number in palettes.values()}})
+    return value
 
 
 def _key(keys: Mapping[str, str], head: str) -> str:
@@ -144,6 +171,8 @@ class Replay:
         parts = parts_of(request.show) if isinstance(request.show, ReplayShow) else demo_parts()
         self.keys = {part.name: str(part.id) for part in parts if isinstance(part, FixturePart)} if small else {}
         self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
+        self._lists = {one.name: one.id for one in parts if isinstance(one, CueListPart)}
+        self._cues = {(one.list_id, one.number): one.id for one in parts if isinstance(one, CuePart)}
         self._effects = {one.document["name"]: one.id for one in parts if isinstance(one, EffectPart)}
         self._palettes = palettes = {one.name: one.id for one in parts if isinstance(one, PalettePart)}
         tempos = {one.name: one.id for one in parts if isinstance(one, TempoPart)}
@@ -173,7 +202,20 @@ class Replay:
         for name in ("control", "key"):
             if name in plain:
                 plain[name] = self._player(str(plain[name]))
+        if "list" in plain:
+            plain = self._of_list(plain)
         self.state = act(self.state, action(plain), t)
+
+    def _of_list(self, plain: dict[str, Any]) -> dict[str, Any]:
+        """An action on a list, with the numbers of list and cue."""
+        name, cue = plain["list"], plain.get("cue")
+        if name not in self._lists:
+            raise ZarabandaError(f"There is no cue list {shown(name)}; the show has {', '.join(self._lists) or 'none'}.", "list")
+        number = self._lists[name]
+        if cue is not None and (number, cue) not in self._cues:
+            raise ZarabandaError(f"There is no cue {shown(cue)} in {shown(name)}.", "cue")
+        found = plain | {"list": number} | ({"cue": self._cues[number, cue]} if cue is not None else {})
+        return found | ({"do": "list-level"} if plain["do"] == "level" else {})
 
     def _player(self, name: str) -> str:
         draft = next((number for number, effect in self._put_on.items() if effect == name), None)

@@ -22,6 +22,8 @@ from zarabanda.messages import (
     Audition,
     ColourWayPart,
     ControlPart,
+    CueListPart,
+    CuePart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
@@ -39,6 +41,8 @@ from zarabanda.messages import (
 from zarabanda.messages.looks import look_of
 from zarabanda.targets import EffectOnHeads
 
+from .cueing import SUBJECTS as OF_CUES
+from .cueing import CueMaker
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .program import EMPTY, Control, Instance, Program, no_palettes
@@ -81,6 +85,7 @@ class Compiler:
         self._palettes: dict[int, Palette] = {}
         self._drifts: dict[PlayerId, Drifts] = {}
         self._rig = RigMaker()
+        self._cues = CueMaker()
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -89,7 +94,7 @@ class Compiler:
         for name, value in vars(self).items():
             if isinstance(value, dict):
                 setattr(other, name, dict(value))
-        other._rig = copy.copy(self._rig)
+        other._rig, other._cues = copy.copy(self._rig), copy.copy(self._cues)
         return other
 
     @property
@@ -168,6 +173,9 @@ class Compiler:
             now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
         if "control" in subjects:
             now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
+        if now.rig.heads is not before.rig.heads or subjects & (OF_CUES | {"palette"}):
+            made = self._cues.made(self._of(CueListPart), self._of(CuePart), self._palettes, now.rig)
+            now = replace(now, lists=made)
         if now.rig.heads is not before.rig.heads or subjects & {"control", "draft-effect", "effect", "palette", "audition"}:
             now = self._with_players(now, before, changed)
         self._program = replace(now, **{"fade_s": 0.0, **more})

@@ -12,9 +12,10 @@ from numpy.typing import NDArray
 
 from zarabanda.core.colour.spaces import SPACES
 from zarabanda.core.eases import EASES
-from zarabanda.core.playback.claims import Claims, Strip
+from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.looks import Kind
 from zarabanda.core.playback.shares import Release, Timing
+from zarabanda.core.playback.strips import Strip
 from zarabanda.core.rig import attributes
 
 Floats = NDArray[np.float64]
@@ -35,6 +36,7 @@ class StripEntry(msgspec.Struct, forbid_unknown_fields=True):
     """See `claims.Strip` and `shares.Timing`. Arrays are bytes of little-endian numbers, one row after another."""
 
     holder: str
+    laid: float
     rank: int
     kind: str
     family: str
@@ -50,10 +52,11 @@ class StripEntry(msgspec.Struct, forbid_unknown_fields=True):
     ease: str
     stands_at: float
     goes_at: float
+    paused_at: float
     releases: list[ReleaseEntry]
 
 
-_TIMES = ("retargeted", "stamp", "stands_at", "goes_at")
+_TIMES = ("retargeted", "laid", "stamp", "stands_at", "goes_at", "paused_at")
 
 
 def written(claims: Claims) -> list[StripEntry]:
@@ -64,10 +67,10 @@ def written(claims: Claims) -> list[StripEntry]:
 
     return [
         StripEntry(
-            strip.holder, strip.rank, strip.kind, strip.family, strip.cells.astype("<i8").tobytes(), raw(strip.targets) or b"",
+            strip.holder, strip.laid, strip.rank, strip.kind, strip.family, strip.cells.astype("<i8").tobytes(), raw(strip.targets) or b"",
             strip.space, raw(strip.origin), raw(strip.was), strip.retargeted, strip.timing.stamp, strip.timing.delay,
             strip.timing.fade, strip.timing.ease, strip.timing.stands_at, strip.timing.goes_at,
-            [ReleaseEntry(*(getattr(one, field.name) for field in fields(Release))) for one in strip.timing.releases],
+            strip.timing.paused_at, [ReleaseEntry(*(getattr(one, field.name) for field in fields(Release))) for one in strip.timing.releases],
         )
         for strip in claims.strips
     ]  # fmt: skip
@@ -87,11 +90,11 @@ def read(entries: list[StripEntry], count: int, moved: float) -> Claims:
         arrays = {name: _numbers(getattr(entry, name), len(cells), width) for name in ("targets", "origin", "was")}
         timing = Timing(
             entry.stamp + moved, entry.delay, entry.fade, entry.ease, entry.stands_at + moved, entry.goes_at + moved,
-            tuple(_release(one, moved) for one in entry.releases),
+            tuple(_release(one, moved) for one in entry.releases), entry.paused_at + moved,
         )  # fmt: skip
         strips.append(
             Strip(
-                entry.holder, entry.rank, cast(Kind, entry.kind), entry.family, cells, cast(Floats, arrays["targets"]), count,
+                entry.holder, entry.laid + moved, entry.rank, cast(Kind, entry.kind), entry.family, cells, cast(Floats, arrays["targets"]), count,
                 timing, entry.space, arrays["origin"], arrays["was"], entry.retargeted + moved,
             )
         )  # fmt: skip

@@ -10,6 +10,7 @@ import numpy as np
 
 from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
+from zarabanda.core.playback.cues import CueList
 from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, PlayerId, RoutePart, TempoPart
@@ -67,6 +68,8 @@ class Program:
     routes: tuple[RoutePart, ...] = ()
     way: str = "rgb"
     ways: Mapping[int, str] = field(default_factory=dict)
+    lists: Mapping[int, CueList] = field(default_factory=dict)
+    """Cue lists by number, in their order."""
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
 

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, shown
 
+from .cue_document import CueDocument, CueListSettings, CueNumber
 from .effect_document import EffectDocument, Number, faults
 from .palette_document import PaletteDocument
 
@@ -44,6 +45,19 @@ class ReplayControl(_Part):
     families: list[Literal["intensity", "position", "colour", "beam"]] | None = None
 
 
+class ReplayCue(CueDocument):
+    """A cue: its number in the list, and what it changes."""
+
+    number: CueNumber
+
+
+class ReplayCueList(CueListSettings):
+    """A cue list: its name, how it is played, and its cues."""
+
+    name: str
+    cues: list[ReplayCue] = []
+
+
 class ReplayShow(_Part):
     """The small form of a show. home: values by attribute, of all heads (`colour` as `#rrggbb`); tempos: BPM by name."""
 
@@ -53,6 +67,7 @@ class ReplayShow(_Part):
     tempos: dict[str, Annotated[float, Field(ge=10, le=400)]] = {}
     effects: list[EffectDocument] = []
     controls: list[ReplayControl] = []
+    cue_lists: list[ReplayCueList] = []
 
     @model_validator(mode="after")
     def _fits_together(self) -> ReplayShow:
@@ -61,7 +76,8 @@ class ReplayShow(_Part):
             if name not in known:
                 raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
         for what, names in (("heads", [one.id for one in self.heads]), ("effects", [one.name for one in self.effects]),
-                            ("controls", [one.name for one in self.controls])):  # fmt: skip
+                            ("controls", [one.name for one in self.controls]),
+                            ("cue_lists", [one.name for one in self.cue_lists])):  # fmt: skip
             twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
             if twice is not None:
                 raise ValueError(f"{what}: {shown(twice)} is there twice; give each its own name")

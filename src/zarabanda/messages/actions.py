@@ -8,7 +8,7 @@ import msgspec
 
 from zarabanda.errors import ZarabandaError, brief, shown
 
-from .ids import ControlId, PlayerId, Universe
+from .ids import ControlId, Number, PlayerId, Universe
 
 
 class Action(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="do"):
@@ -98,6 +98,58 @@ class Blind(Action, frozen=True, tag="blind"):
     send_s: float = 0.0
 
 
+class Go(Action, frozen=True, tag="go"):
+    """The next cue of a list; a list that is paused goes on."""
+
+    list: Number
+
+
+class Back(Action, frozen=True, tag="back"):
+    """The cue before."""
+
+    list: Number
+
+
+class GoTo(Action, frozen=True, tag="go-to"):
+    """Go to a cue, by its own number in the show."""
+
+    list: Number
+    cue: Number
+
+
+class ChooseNext(Action, frozen=True, tag="choose-next"):
+    """Choose the cue that the next go goes to; None: the one that follows."""
+
+    list: Number
+    cue: Number | None = None
+
+
+class Pause(Action, frozen=True, tag="pause"):
+    """Hold the clock of a list."""
+
+    list: Number
+
+
+class Resume(Action, frozen=True, tag="resume"):
+    """Let the clock of a list go on."""
+
+    list: Number
+
+
+class Release(Action, frozen=True, tag="release"):
+    """Let go of all that a list holds, in a time."""
+
+    list: Number
+    seconds: Annotated[float, msgspec.Meta(ge=0, le=3600)] = 2.0
+
+
+class ListLevel(Action, frozen=True, tag="list-level"):
+    """Move the fader of a list, 0…1."""
+
+    list: Number
+    value: float
+
+
 class Highlight(Action, frozen=True, tag="highlight"):
     """Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
     from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process."""
@@ -121,7 +173,28 @@ class HoldSlot(Action, frozen=True, tag="hold-slot"):
 
 
 BrowserAction = (
-    Level | Press | Stop | StopAll | Run | Freeze | Tap | Bpm | LineUp | Grand | Blackout | Blind | Highlight | HoldSlot
+    Level
+    | Press
+    | Stop
+    | StopAll
+    | Run
+    | Freeze
+    | Tap
+    | Bpm
+    | LineUp
+    | Grand
+    | Blackout
+    | Blind
+    | Go
+    | Back
+    | GoTo
+    | ChooseNext
+    | Pause
+    | Resume
+    | Release
+    | ListLevel
+    | Highlight
+    | HoldSlot
 )
 AnyAction = BrowserAction | LetGo
 

@@ -94,6 +94,24 @@ class ControlPart(Part, frozen=True, tag="control"):
     target: Target
 
 
+class CueListPart(Part, frozen=True, tag="cue-list"):
+    """A cue list; settings: see `formats.cue_document.CueListSettings`."""
+
+    id: int
+    name: str
+    position: int
+    settings: dict[str, Any]
+
+
+class CuePart(Part, frozen=True, tag="cue"):
+    """A cue of a list; document: see `formats.cue_document.CueDocument`, with the numbers of palettes, effects and tempos."""
+
+    id: int
+    list_id: int
+    number: float
+    document: dict[str, Any]
+
+
 class ColourWayPart(Part, frozen=True, tag="colour-way"):
     """The way that colours go to where they are set, a name from `core.colour.spaces.SPACES`, where nothing says otherwise."""
 
@@ -162,6 +180,8 @@ AnyPart = (
     | DraftValuesPart
     | DraftEffectPart
     | ControlPart
+    | CueListPart
+    | CuePart
     | ColourWayPart
     | OpeningPart
     | RoutePart

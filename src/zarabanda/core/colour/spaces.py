@@ -157,16 +157,21 @@ def oklch_to_rgb(lch: Floats) -> Floats:
     return oklab_to_rgb(np.stack([lch[..., 0], lch[..., 1] * np.cos(angle), lch[..., 1] * np.sin(angle)], axis=-1))
 
 
-def hue_step(start: Floats, end: Floats, long: bool = False) -> Floats:
-    """Degrees to go on the hue circle from start to end: the short way (exactly opposite: upwards), or the long way.
+_SAME_HUE = 1e-6
 
-    The long way between equal hues is to stay.
+
+def hue_step(start: Floats, end: Floats, long: bool = False) -> Floats:
+    """Degrees to go on the hue circle from start to end: the short way, or the long way; exactly opposite: upwards.
+
+    The long way between equal hues is to stay. What differs by less than a millionth of a degree is equal: a colour that has
+    been computed must not go all the way round to itself.
     """
     step = (end - start) % 360
-    short = np.where(step <= 180, step, step - 360)
+    short = np.where(step <= 180 + _SAME_HUE, step, step - 360)
     if not long:
         return short
-    return np.where(short == 0, 0.0, np.where(short > 0, short - 360, short + 360))
+    stays = (np.abs(short) < _SAME_HUE) | (short >= 180 - _SAME_HUE)
+    return np.where(stays, short, np.where(short > 0, short - 360, short + 360))
 
 
 def _without_grey(hue_a: Floats, grey_a: Bools, hue_b: Floats, grey_b: Bools) -> tuple[Floats, Floats]:

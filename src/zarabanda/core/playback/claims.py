@@ -1,127 +1,35 @@
-"""Claims: who holds what on stage since when, and what that comes to (docs/computation.md, "Claims").
-
-Claims of one action of a holder that move alike are one `Strip`; together with the other strips of that action they are
-its sheet. Everything is a pure function of actions and time: nothing depends on when frames are made.
-"""
+"""Claims: who holds what on stage since when, and what that comes to (docs/computation.md, "Claims")."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core.colour import spaces as colour
-from zarabanda.core.playback.looks import Cells, Kind, places
+from zarabanda.core.playback.looks import Cells, places
 from zarabanda.core.playback.shares import INFINITY, Release, Timing
+from zarabanda.core.playback.strips import PLAIN, STRAIGHT, Manner, Strip, lay
+from zarabanda.core.rig import attributes
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 
-DRAFT = "draft"
-"""The holder that lies over all others."""
-_STRAIGHT = ("rgb", "cmy")
-RETARGET_S = 0.2
-"""So long a claim takes to follow a palette that was edited."""
-
-
-@dataclass(frozen=True, eq=False)
-class Strip:
-    """Claims of a holder that move alike. cells (n,), targets (n, k): see `looks.Cells`; count: N.
-
-    origin (n, k): what was beneath when the claim was made, for ways round a hue; rank: order in the show, for claims of
-    one stamp; was, retargeted: where the targets come from and since when, after an edit of a palette.
-    """
-
-    holder: str
-    rank: int
-    kind: Kind
-    family: str
-    cells: Ints
-    targets: Floats
-    count: int
-    timing: Timing
-    space: str = "rgb"
-    origin: Floats | None = None
-    was: Floats | None = None
-    retargeted: float = -INFINITY
-
-    @property
-    def order(self) -> tuple[bool, float, int]:
-        """Later strips lie over earlier ones."""
-        return self.holder == DRAFT, self.timing.stamp, self.rank
-
-    @property
-    def straight(self) -> bool:
-        """Whether its values go straight from what is beneath to their targets."""
-        return self.kind == "number" or (self.kind == "colour" and (self.space in _STRAIGHT or self.origin is None))
-
-    def part(self, chosen: Bools) -> Strip:
-        """The strip of some of its cells."""
-        if chosen.all():
-            return self
-        return replace(
-            self,
-            cells=self.cells[chosen],
-            targets=self.targets[chosen],
-            origin=None if self.origin is None else self.origin[chosen],
-            was=None if self.was is None else self.was[chosen],
-        )
-
-    def target(self, t: float) -> Floats:
-        """Where it goes, at t."""
-        if self.was is None or t >= self.retargeted + RETARGET_S:
-            return self.targets
-        return self.was + (self.targets - self.was) * ((t - self.retargeted) / RETARGET_S)
-
-    def lay(self, values: Floats, at: Ints | slice, t: float) -> None:
-        """Lay it over flat values, where `at` (n, k) says that its cells are."""
-        if self.kind == "step":
-            if self.timing.shows_step(t):
-                values[at] = self.target(t)
-            return
-        share = self.timing.share(t)
-        if share <= 0:
-            return
-        beneath = values[at]
-        if self.kind == "colour" and self.origin is not None and not self.straight:
-            way = colour.SPACES[self.space](self.origin, self.target(t), np.full(len(self.cells), share)).T
-            values[at] = np.clip(way + (1 - share) * (beneath - self.origin), 0, 1)
-        elif self.kind == "hue" and self.origin is not None:
-            way = self.origin + colour.hue_step(self.origin, self.target(t)) * share
-            values[at] = (way + (1 - share) * (beneath - self.origin)) % 360
-        else:
-            values[at] = self.target(t) if share >= 1 else beneath + share * (self.target(t) - beneath)
-
-    def moves(self, t: float) -> bool:
-        """Whether its values are changing, by its share or its target. Steps only jump."""
-        if self.kind == "step":
-            return False
-        on_the_way = any(begin <= t < end for begin, end in self.timing.ways())
-        return on_the_way or (self.was is not None and t < self.retargeted + RETARGET_S)
-
-    def events(self) -> list[float]:
-        """When something of it begins, ends or jumps."""
-        return [*self.timing.events(), self.retargeted + RETARGET_S]
-
-    def same(self, other: Strip) -> bool:
-        """Whether it says the same as another."""
-        plain = all(getattr(self, name) == getattr(other, name) for name in ("holder", "rank", "kind", "space", "timing"))
-        return plain and np.array_equal(self.cells, other.cells) and np.array_equal(self.targets, other.targets)
-
 
 @dataclass(frozen=True, eq=False)
 class Claims:
-    """All claims, in the order in which they are laid."""
+    """All claims, in the order in which they are laid. manners: of holders that act otherwise than plainly."""
 
     strips: tuple[Strip, ...] = ()
+    manners: Mapping[str, Manner] = field(default_factory=dict)
 
     def __eq__(self, other: object) -> bool:
         if not isinstance(other, Claims) or len(self.strips) != len(other.strips):
             return False
-        return all(mine.same(theirs) for mine, theirs in zip(self.strips, other.strips, strict=True))
+        alike = all(mine.same(theirs) for mine, theirs in zip(self.strips, other.strips, strict=True))
+        return alike and self.manners == other.manners
 
     __hash__ = None  # type: ignore[assignment]  # arrays have none
 
@@ -129,7 +37,17 @@ class Claims:
         """Without what is covered or released for good by t."""
         if all(strip.timing.over_at > t for strip in self.strips):
             return self
-        return Claims(tuple(strip for strip in self.strips if strip.timing.over_at > t))
+        return self._with(strip for strip in self.strips if strip.timing.over_at > t)
+
+    def _with(self, strips: Iterable[Strip]) -> Claims:
+        return replace(self, strips=tuple(sorted(strips, key=lambda strip: strip.order)))
+
+    def with_manner(self, holder: str, manner: Manner) -> Claims:
+        """With another manner of a holder."""
+        if self.manners.get(holder, PLAIN) == manner:
+            return self
+        others = {name: one for name, one in self.manners.items() if name != holder}
+        return replace(self, manners=others if manner == PLAIN else {**others, holder: manner})
 
     def claimed(
         self,
@@ -140,8 +58,10 @@ class Claims:
         *,
         rank: int = 0,
         space: str = "rgb",
+        laid: float | None = None,
     ) -> Claims:
-        """With new claims of a holder, on top. home (A, N); timing: by family; space: way of colours."""
+        """With new claims of a holder, on top. home (A, N); timing: by family; space: way of colours; laid: stamp by which
+        they lie over others, if that is another than their own."""
         strips, count = list(self.strips), home.shape[1]
         made = []
         for new in cells:
@@ -156,14 +76,15 @@ class Claims:
                 else:
                     kept.append(strip)
             strips = kept
-            made.append(Strip(holder, rank, new.kind, new.family, new.cells, new.targets, count, time, space))
-        beneath = Claims(_in_order(strips))
+            lies = time.stamp if laid is None else laid
+            made.append(Strip(holder, lies, rank, new.kind, new.family, new.cells, new.targets, count, time, space))
+        beneath = self._with(strips)
         for n, strip in enumerate(made):
-            if (strip.kind == "colour" and space not in _STRAIGHT) or strip.kind == "hue":
+            if (strip.kind == "colour" and space not in STRAIGHT) or strip.kind == "hue":
                 lower = [other for other in beneath.strips if other.order <= strip.order]
                 at = places(strip.cells, strip.kind, count)
-                made[n] = replace(strip, origin=lay(home, lower, strip.timing.stamp).reshape(-1)[at])
-        now = Claims(_in_order([*strips, *made]))
+                made[n] = replace(strip, origin=lay(home, lower, strip.timing.stamp, self.manners).reshape(-1)[at])
+        now = self._with([*strips, *made])
         return now.advanced(made[0].timing.stamp) if made else now
 
     def released(self, holder: str, cells: Ints | None, release: Mapping[str, Release]) -> Claims:
@@ -177,7 +98,34 @@ class Claims:
             strips += [strip.part(~chosen)] if not chosen.all() else []
             part = strip.part(chosen)
             strips.append(replace(part, timing=part.timing.released_by(release[strip.family])))
-        return Claims(_in_order(strips)).advanced(release["intensity"].action)
+        return self._with(strips).advanced(release["intensity"].action)
+
+    def let_go(self, asked: Sequence[tuple[str, Ints | None]], release: Mapping[str, Release], home: Floats) -> Claims:
+        """Released by one action: for each holder its claims on cells (None: all), so that nothing swings in view.
+
+        Where this releases intensities of a head, and what stays leaves it at 0, all other values that it releases there wait
+        until that is over, and go then in their own time. home: (A, N).
+        """
+        intensity, count = release["intensity"], home.shape[1]
+        late = {
+            family: one if family == "intensity" else replace(one, at=intensity.at + intensity.seconds)
+            for family, one in release.items()
+        }
+        after, released = self, np.zeros(count, bool)
+        for holder, cells in asked:
+            held = ~np.isnan(held_now(self, holder, home.shape)[attributes.INTENSITY])
+            released |= held if cells is None else held & np.isin(np.arange(count), cells)
+            after = after.released(holder, cells, release)
+        dark = released & (arrived(after, home)[attributes.INTENSITY] <= 0)
+        if not dark.any():
+            return after
+        waits = np.tile(dark, len(home)) & (np.arange(home.size) >= count)
+        after = self
+        for holder, cells in asked:
+            chosen = np.arange(home.size) if cells is None else cells
+            after = after.released(holder, chosen[~waits[chosen]], release)
+            after = after.released(holder, chosen[waits[chosen]], late)
+        return after
 
     def retargeted(self, holder: str, cells: Ints, targets: Floats, t: float) -> Claims:
         """With other targets for a holder's current claims on cells (n,), as a palette was edited: they get there in 0.2 s.
@@ -193,7 +141,7 @@ class Claims:
             order = np.argsort(cells, kind="stable")
             found = order[np.searchsorted(cells, part.cells, sorter=order)]
             strips.append(replace(part, was=part.target(t), targets=targets[found], retargeted=t))
-        return Claims(_in_order(strips))
+        return self._with(strips)
 
 
 def held_now(claims: Claims, holder: str, shape: tuple[int, ...]) -> Floats:
@@ -214,17 +162,14 @@ def on_other_heads(claims: Claims, now: Ints, count: int) -> Claims:
         if len(part.cells):
             row, head = np.divmod(part.cells, strip.count)
             strips.append(replace(part, cells=row * count + now[head], count=count))
-    return Claims(tuple(strips))
+    return replace(claims, strips=tuple(strips))
 
 
-def _in_order(strips: Iterable[Strip]) -> tuple[Strip, ...]:
-    return tuple(sorted(strips, key=lambda strip: strip.order))
-
-
-def lay(home: Floats, strips: Sequence[Strip], t: float) -> Floats:
-    """What strips come to over home at t, (A, N)."""
-    values = home.astype(float)
-    flat = values.reshape(-1)
-    for strip in strips:
-        strip.lay(flat, places(strip.cells, strip.kind, strip.count), t)
-    return values
+def arrived(claims: Claims, home: Floats) -> Floats:
+    """What all current claims come to over home (A, N) once they have arrived, faders as they are."""
+    strips = [
+        replace(strip, timing=Timing(-INFINITY), was=None, origin=None)
+        for strip in claims.strips
+        if strip.timing.is_current
+    ]
+    return lay(home, strips, 0.0, claims.manners)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
 
 from zarabanda.core.neighbours import side_by_side
-from zarabanda.core.playback.claims import Claims, Strip, lay
+from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.looks import places
 from zarabanda.core.playback.shares import INFINITY
+from zarabanda.core.playback.strips import Laid, arranged, lay, lay_all
 from zarabanda.core.rig.rig import Rig
 
 Floats = NDArray[np.float64]
@@ -18,20 +19,15 @@ Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True, eq=False)
-class Cut:
-    """A strip cut to the cells that move, and where these are among them: (n, k), or where all values of it move alike
-    and straight, side by side (m,)."""
+class Cut(Laid):
+    """A strip cut to the cells that move, all values of which move alike and straight: where they are among these, side by
+    side (m,), and their targets."""
 
-    strip: Strip
-    at: Ints
-    straight: Ints | slice | None
-    targets: Floats
+    straight: Ints | slice = field(default_factory=lambda: slice(0))
+    targets: Floats = field(default_factory=lambda: np.zeros(0))
 
     def lay(self, values: Floats, t: float) -> None:
-        """As `Strip.lay`."""
-        if self.straight is None or self.strip.was is not None:
-            self.strip.lay(values, self.at, t)
-            return
+        """As `Laid.lay`."""
         share = self.strip.timing.share(t)
         if share > 0:
             step = self.targets - values[self.straight]
@@ -39,11 +35,15 @@ class Cut:
             values[self.straight] += step
 
 
-def _cut(strip: Strip, at: Ints, precision: DTypeLike) -> Cut:
-    if not strip.straight:
-        return Cut(strip, at, None, strip.targets)
-    order = np.argsort(at.T.ravel(), kind="stable")
-    return Cut(strip, at, side_by_side(at.T.ravel()[order]), strip.targets.T.ravel()[order].astype(precision))
+def _cut(laid: Laid, precision: DTypeLike) -> Laid:
+    """Quicker where that can be done."""
+    strip, manner = laid.strip, laid.manner
+    if not strip.straight or strip.was is not None or (manner.uncovers and manner.level != 1):
+        return laid
+    places_of = laid.at.T.ravel()
+    order = np.argsort(places_of, kind="stable")
+    targets = strip.targets.T.ravel()[order] * (manner.dimming if strip.family == "intensity" else 1.0)
+    return Cut(strip, laid.at, manner, (), side_by_side(places_of[order]), targets.astype(precision))
 
 
 @dataclass(frozen=True)
@@ -54,13 +54,12 @@ class Moving:
     home: Floats
     low: Floats
     high: Floats
-    cuts: tuple[Cut, ...]
+    cuts: tuple[Laid, ...]
 
     def at(self, t: float) -> Floats:
         """Their values at t, (m,)."""
         values = self.home.copy()
-        for cut in self.cuts:
-            cut.lay(values, t)
+        lay_all(values, self.cuts, t)
         return np.asarray(np.clip(values, self.low, self.high))
 
 
@@ -101,17 +100,14 @@ class Ground:
             marked[places(strip.cells, strip.kind, strip.count)] = True
         chosen = np.flatnonzero(marked)
         number = np.cumsum(marked) - 1
-        strips = []
-        for strip in claims.strips:
-            part = strip.part(marked[strip.cells]) if marked[strip.cells].any() else None
-            if part is not None:
-                strips.append(_cut(part, number[places(part.cells, part.kind, part.count)], self._precision))
+        parts = [strip.part(marked[strip.cells]) for strip in claims.strips if marked[strip.cells].any()]
+        cuts = [_cut(replace(one, at=number[one.at]), self._precision) for one in arranged(parts, claims.manners)]
         home, low, high = (
             array.reshape(-1)[chosen].astype(self._precision) for array in (self.rig.home, self.rig.low, self.rig.high)
         )
-        return Moving(chosen, home, low, high, tuple(strips))
+        return Moving(chosen, home, low, high, tuple(cuts))
 
 
 def base_at(rig: Rig, claims: Claims, t: float) -> Floats:
     """The base (A, N) at t, all of it: for one look, and what the quick way of `Ground` is compared with."""
-    return np.asarray(np.clip(lay(rig.home, claims.strips, t), rig.low, rig.high))
+    return np.asarray(np.clip(lay(rig.home, claims.strips, t, claims.manners), rig.low, rig.high))

@@ -49,7 +49,7 @@ class Timing:
     """How claims of one stamp move. All times in s.
 
     stands_at: from then on the rising share stands still, since the same holder has claimed anew; goes_at: when that has
-    arrived; releases: in the order in which they were asked for.
+    arrived; releases: in the order in which they were asked for; paused_at: since then the holder's clock stands.
     """
 
     stamp: float
@@ -59,6 +59,7 @@ class Timing:
     stands_at: float = INFINITY
     goes_at: float = INFINITY
     releases: tuple[Release, ...] = ()
+    paused_at: float = INFINITY
 
     @property
     def begins(self) -> float:
@@ -78,7 +79,8 @@ class Timing:
     @property
     def over_at(self) -> float:
         """When it is gone for good: covered, or released."""
-        return min([self.goes_at, *(release.end for release in self.releases)])
+        over = min([self.goes_at, *(release.end for release in self.releases)])
+        return over if over <= self.paused_at else INFINITY
 
     @property
     def _rises_until(self) -> float:
@@ -86,6 +88,7 @@ class Timing:
 
     def share(self, t: float) -> float:
         """s(t), 0…1: rises from `begins` on, then falls with every release."""
+        t = min(t, self.paused_at)
         share = eased(self.ease, min(t, self._rises_until) - self.begins, self.fade)
         for release in self.releases:
             share *= release.left(t)
@@ -93,6 +96,7 @@ class Timing:
 
     def shows_step(self, t: float) -> bool:
         """Whether a stepped value is there at t: from the end of the delay to the end of the release."""
+        t = min(t, self.paused_at)
         return min(t, self._rises_until) >= self.begins and t < self.over_at
 
     def covered_by(self, new: Timing) -> Timing:
@@ -116,18 +120,34 @@ class Timing:
             return self
         return replace(self, goes_at=INFINITY, releases=(*self.releases, release))
 
+    def paused(self, t: float) -> Timing:
+        """With its clock standing from t on."""
+        return replace(self, paused_at=t)
+
+    def resumed(self, t: float) -> Timing:
+        """With its clock going on at t from where it stood."""
+        if self.paused_at == INFINITY:
+            return self
+        by = t - self.paused_at
+        return replace(
+            self, paused_at=INFINITY, stamp=self.stamp + by, stands_at=self.stands_at + by, goes_at=self.goes_at + by,
+            releases=tuple(
+                replace(one, action=one.action + by, at=one.at + by, stands_at=one.stands_at + by) for one in self.releases
+            ),
+        )  # fmt: skip
+
     def ways(self) -> list[tuple[float, float]]:
         """From when to when the share changes."""
         ways = [(self.begins, min(self.arrives, self._rises_until))]
         ways += [(release.at, min(release.at + release.seconds, release.stands_at)) for release in self.releases]
-        return [(begin, end) for begin, end in ways if end > begin]
+        return [(begin, min(end, self.paused_at)) for begin, end in ways if min(end, self.paused_at) > begin]
 
     def events(self) -> list[float]:
         """When something begins, ends or jumps."""
         times = [self.begins, self.arrives, self.stands_at, self.goes_at]
         for release in self.releases:
             times += [release.at, release.at + release.seconds, release.stands_at]
-        return times
+        return [time for time in times if time < self.paused_at]
 
 
 T = TypeVar("T")

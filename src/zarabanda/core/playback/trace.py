@@ -6,13 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.frame import Levels
 from zarabanda.core.playback.highlight import Highlight
-from zarabanda.core.playback.looks import places
+from zarabanda.core.playback.strips import arranged
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 
@@ -71,10 +72,18 @@ def trace(
         return tuple(values[rows, number].tolist())
 
     steps = [Step("home", "home", now())]
-    for strip in claims.strips:
-        at = places(strip.cells, strip.kind, strip.count)
-        strip.lay(values.reshape(-1), at, t)
-        mine = np.isin(at, [row * strip.count + number for row in rows]).any(axis=1)
+    apart: dict[str, NDArray[np.float64]] = {}
+    for laid in sorted(arranged(claims.strips, claims.manners), key=lambda one: one.apart):
+        strip = laid.strip
+        mine = np.isin(laid.at, [row * strip.count + number for row in rows]).any(axis=1)
+        if not mine.any():
+            continue
+        if laid.apart:
+            own = apart.setdefault(strip.holder, np.zeros_like(values))
+            laid.lay(own.reshape(-1), t)
+            values[rows, number] = np.maximum(values[rows, number], own[rows, number])
+        else:
+            laid.lay(values.reshape(-1), t)
         for place in np.flatnonzero(mine).tolist():
             share = strip.timing.share(t) if strip.kind != "step" else float(strip.timing.shows_step(t))
             target = tuple(np.atleast_1d(strip.target(t)[place]).tolist())

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import blind, controls, highlighting, levels, running, tempos, testing
+from . import blind, controls, cue_lists, highlighting, levels, running, tempos, testing
 from .advance import advance
 from .state import LiveState
 
@@ -19,6 +19,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **highlighting.ACTIONS,
     **testing.ACTIONS,
     **blind.ACTIONS,
+    **cue_lists.ACTIONS,
 }
 
 

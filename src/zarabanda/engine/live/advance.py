@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from . import cue_lists
 from .state import LiveState, Playing
 
 
@@ -14,7 +15,16 @@ def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
 
 
 def advance(state: LiveState, t: float) -> LiveState:
-    """The state at t: without what was over by then. What ends after its cycles lets go of its control."""
+    """The state at t, after all that fell due by then, each at its stamp."""
+    while True:
+        at, _, number = min((one for one in cue_lists.due(state) if one[0] <= t), default=(0.0, 0, None))
+        if number is None:
+            return _without_what_is_over(state, t)
+        state = cue_lists.follow(_without_what_is_over(state, at), number, at)
+
+
+def _without_what_is_over(state: LiveState, t: float) -> LiveState:
+    """Without what was over by t. What ends after its cycles lets go of its control."""
     claims = state.claims.advanced(t)
     if claims is not state.claims:
         state = state.with_(claims=claims)

@@ -5,8 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from zarabanda.core.playback import looks
-from zarabanda.core.playback.claims import DRAFT, Claims, held_now, on_other_heads
+from zarabanda.core.playback.claims import Claims, held_now, on_other_heads
 from zarabanda.core.playback.shares import Release, Timing, alike
+from zarabanda.core.playback.strips import DRAFT
 from zarabanda.core.rig import attributes
 
 from ..program import Program

@@ -8,7 +8,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Program
-from . import draft
+from . import cue_lists, draft
 from .acts import act
 from .advance import advance
 from .blind import withheld
@@ -72,6 +72,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         waits = key not in state.playing or _returns(state, key, state.playing[key], program)
         if instance.always and key not in state.stopped and waits:
             state = start(state, key, t)
+    state = cue_lists.taken(state, old, t)
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 
 

@@ -13,9 +13,11 @@ from ..program import EMPTY, Instance, Program
 from .tempo import Clock, Tempo
 
 if TYPE_CHECKING:
+    from .cue_lists import ListState
     from .highlighting import Shown
 
 DEFAULT_RELEASE_S = 0.4
+INFINITY = float("inf")
 _NOBODYS_TEMPO = Tempo(120.0)
 """What a tempo that does not exist counts: 120 BPM from 0."""
 
@@ -69,7 +71,7 @@ class LiveState:
     stopped: keys of what always plays, and was stopped by hand; opened: whether the show's opening actions were done;
     held: who holds each button that acts while it is held; claims: what holds values on stage; shown: heads lit to be found;
     held_slots: value and holder of each slot (universe, slot) that is held for testing; blind: since when the draft is prepared
-    without output.
+    without output; lists: where cue lists are, by their number.
     """
 
     program: Program = EMPTY
@@ -85,6 +87,7 @@ class LiveState:
     shown: Shown | None = None
     held_slots: Mapping[tuple[int, int], tuple[int, str]] = field(default_factory=dict)
     blind: float | None = None
+    lists: Mapping[int, ListState] = field(default_factory=dict)
 
     # time
 

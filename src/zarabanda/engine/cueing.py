@@ -1,0 +1,115 @@
+"""Making cue lists from parts of the show: values as arrays on the rig. A cue that an edit leaves alone is not made again."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core.effects.palette import Palette
+from zarabanda.core.playback.cues import Cue, CueList, Times, Trigger
+from zarabanda.core.playback.looks import held
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Rig
+from zarabanda.messages import CueListPart, CuePart, HeldValues, PaletteUse
+from zarabanda.messages.looks import look_of
+
+Ints = NDArray[np.int64]
+
+SUBJECTS = frozenset({"cue", "cue-list"})
+"""Parts that cue lists are made of."""
+
+
+def values_of(document: Mapping[str, Any]) -> HeldValues:
+    """The values of a cue as messages have them: numbers by plain attribute, or the palette."""
+    found: HeldValues = {}
+    for name, heads in document.get("values", {}).items():
+        for part, attribute in enumerate(attributes.touched(name)):
+            own = found.setdefault(attribute, {})
+            for head, value in heads.items():
+                if isinstance(value, dict):
+                    own[head] = PaletteUse(value["palette"])
+                elif isinstance(value, str):
+                    own[head] = int(value[1 + 2 * part : 3 + 2 * part], 16) / 255
+                else:
+                    own[head] = float(value)
+    return found
+
+
+class CueMaker:
+    """Makes cue lists, and keeps what it made of each part."""
+
+    def __init__(self) -> None:
+        self._cues: dict[int, tuple[tuple[object, ...], Cue]] = {}
+        self._lists: dict[int, tuple[tuple[object, ...], CueList]] = {}
+
+    def made(self, lists: Iterable[CueListPart], parts: Iterable[CuePart], palettes: Mapping[int, Palette], rig: Rig) -> dict[int, CueList]:
+        """All lists, in their order."""
+        by_list: dict[int, list[CuePart]] = {}
+        for part in parts:
+            by_list.setdefault(part.list_id, []).append(part)
+        self._cues = {part.id: self._cue(part, palettes, rig) for every in by_list.values() for part in every}
+        found = {}
+        for one in sorted(lists, key=lambda one: (one.position, one.id)):
+            cues = tuple(self._cues[part.id][1] for part in sorted(by_list.get(one.id, ()), key=lambda part: part.number))
+            known = self._lists.get(one.id)
+            if known is None or known[0] != (one, rig.home.shape, *map(id, cues)):
+                known = ((one, rig.home.shape, *map(id, cues)), _list(one, cues, rig))
+                known[1].prepare()
+            found[one.id] = known
+        self._lists = found
+        return {number: made for number, (_, made) in found.items()}
+
+    def _cue(self, part: CuePart, palettes: Mapping[int, Palette], rig: Rig) -> tuple[tuple[object, ...], Cue]:
+        values = values_of(part.document)
+        used = {value.palette for heads in values.values() for value in heads.values() if isinstance(value, PaletteUse)}
+        of = (part, rig.heads, *((number, palettes.get(number)) for number in sorted(used)))
+        known = self._cues.get(part.id)
+        if known is not None and len(known[0]) == len(of) and known[0][0] == part and known[0][1] is rig.heads and known[0][2:] == of[2:]:
+            return known
+        return of, cue_of(part, values, palettes, rig)
+
+
+def cue_of(part: CuePart, values: HeldValues, palettes: Mapping[int, Palette], rig: Rig) -> Cue:
+    """A cue on a rig. Heads that the rig does not have are left out."""
+    document = part.document
+    look = held(rig, look_of(values, palettes))
+    numbers = look.reshape(-1)
+    places = np.flatnonzero(~np.isnan(numbers))
+    of_palette = np.full(look.shape, -1, np.int64)
+    for name, heads in values.items():
+        row = attributes.INDEX[name]
+        for head, value in heads.items():
+            if isinstance(value, PaletteUse) and head in rig.heads.index:
+                of_palette[row, rig.heads.index[head]] = value.palette
+    trigger = document.get("trigger", {})
+    return Cue(
+        part.id, part.number, document.get("name", ""), places, numbers[places], of_palette.reshape(-1)[places],
+        _places(document.get("stops", {}), rig), _places(document.get("only_here", {}), rig),
+        document.get("states_everything", False), document.get("everything_else_out", False),
+        Times.from_document(document.get("times", {})), document.get("ease", "linear"), document.get("space", ""),
+        Trigger(trigger.get("kind", "go"), trigger.get("wait", 0.0), trigger.get("tempo")),
+    )  # fmt: skip
+
+
+def _places(cells: Mapping[str, Iterable[str]], rig: Rig) -> Ints:
+    """Flat places of cells."""
+    found = [
+        attributes.INDEX[attribute] * len(rig) + rig.heads.index[head]
+        for name, heads in cells.items()
+        for attribute in attributes.touched(name)
+        for head in heads
+        if head in rig.heads.index
+    ]
+    return np.array(sorted(set(found)), np.int64)
+
+
+def _list(part: CueListPart, cues: tuple[Cue, ...], rig: Rig) -> CueList:
+    settings = part.settings
+    return CueList(
+        part.id, part.name, cues, (rig.home.shape[0], rig.home.shape[1]), part.position, settings.get("highest_wins", False),
+        settings.get("protected", False), settings.get("fader", "dims"), settings.get("back", 1.0),
+        settings.get("goes_round", False),
+    )  # fmt: skip
