@@ -23,9 +23,10 @@ from zarabanda.demo import salt_light
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
+from zarabanda.engine.live.looking import running_at
 from zarabanda.engine.live.programs import take
+from zarabanda.engine.live.specials import crossing
 from zarabanda.engine.live.state import LiveState
-from zarabanda.engine.loop import running_at
 from zarabanda.engine.tracing import playing_at
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.effect_document import faults
@@ -45,6 +46,7 @@ from zarabanda.messages import (
     PaletteUse,
     PartKey,
     ShowUpdate,
+    SpecialPart,
     TempoPart,
     action,
 )
@@ -78,10 +80,13 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     rows = [row for row in attributes.ATTRIBUTES if row.name not in EMITTERS["hue-saturation"]]
     channels = tuple(Channel(row.name, (n,), row.low, row.high) for n, row in enumerate(rows))
     limits = {row.name: (row.low, row.high, home.get(row.name, row.home)) for row in rows}
-    mode = ModeSpec("head", "spot", "rgb", channels, len(rows), limits)
+    speeds = list(dict.fromkeys((head.pan_speed, head.tilt_speed) for head in show.heads))
+    modes = [
+        ModeSpec("head", "spot", "rgb", channels, len(rows), limits, pan_speed=pan, tilt_speed=tilt) for pan, tilt in speeds
+    ]
     fixtures = [
         FixturePart(
-            n + 1, head.id, 1, (head.x, head.y, head.z),
+            n + 1, head.id, 1 + speeds.index((head.pan_speed, head.tilt_speed)), (head.x, head.y, head.z),
             universe=1 + n // _HEADS_A_UNIVERSE, address=1 + n % _HEADS_A_UNIVERSE * len(rows),
         )
         for n, head in enumerate(show.heads)
@@ -90,7 +95,7 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     tempos = {name: n + 1 for n, name in enumerate(show.tempos)}
     palettes = {name: n + 1 for n, name in enumerate(show.palettes)}
     effects = {effect.name: n + 1 for n, effect in enumerate(show.effects)}
-    parts: list[AnyPart] = [ModePart(1, mode), *fixtures]
+    parts: list[AnyPart] = [*(ModePart(n + 1, mode) for n, mode in enumerate(modes)), *fixtures]
     parts += [TempoPart(tempos[name], name, bpm, tempos[name]) for name, bpm in show.tempos.items()]
     for name, document in show.palettes.items():
         made = document.to_core(name)
@@ -104,7 +109,17 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
         families = tuple(control.families) if control.families else None
         target = EffectOnHeads(effects[control.effect], tuple(_key(keys, head) for head in control.heads), families)
         parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
-    return [*parts, *_cue_lists(show, keys, palettes, tempos)]
+    return [*parts, *_cue_lists(show, keys, palettes, tempos), *_specials(show, keys)]
+
+
+def _specials(show: ReplayShow, keys: Mapping[str, str]) -> Iterator[AnyPart]:
+    for n, special in enumerate(show.specials):
+        heads = tuple(_key(keys, head) for head in special.heads)
+        values: HeldValues = {"intensity": dict.fromkeys(heads, 100.0)}
+        for name, value in special.values.items():
+            for attribute, number in zip(attributes.touched(name), _numbers(name, value, {}), strict=True):
+                values[attribute] = dict.fromkeys(heads, number)
+        yield SpecialPart(n + 1, special.name, heads, values, special.out, special.move, special.up)
 
 
 def _cue_lists(
@@ -172,6 +187,7 @@ class Replay:
         self.keys = {part.name: str(part.id) for part in parts if isinstance(part, FixturePart)} if small else {}
         self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
         self._lists = {one.name: one.id for one in parts if isinstance(one, CueListPart)}
+        self._specials = {one.name: one.id for one in parts if isinstance(one, SpecialPart)}
         self._cues = {(one.list_id, one.number): one.id for one in parts if isinstance(one, CuePart)}
         self._effects = {one.document["name"]: one.id for one in parts if isinstance(one, EffectPart)}
         self._palettes = palettes = {one.name: one.id for one in parts if isinstance(one, PalettePart)}
@@ -204,7 +220,14 @@ class Replay:
                 plain[name] = self._player(str(plain[name]))
         if "list" in plain:
             plain = self._of_list(plain)
+        if plain["do"] == "special" and "name" in plain:
+            plain["special"] = self._special(str(plain.pop("name")))
         self.state = act(self.state, action(plain), t)
+
+    def _special(self, name: str) -> int:
+        if name not in self._specials:
+            raise ZarabandaError(f"There is no special {shown(name)}; the show has {', '.join(self._specials) or 'none'}.", "name")
+        return self._specials[name]
 
     def _of_list(self, plain: dict[str, Any]) -> dict[str, Any]:
         """An action on a list, with the numbers of list and cue."""
@@ -261,8 +284,8 @@ class Replay:
         rig, every = state.program.rig, list(state.playing.values())
         batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
         running = running_at(state, every, t)
-        base = Base(base_at(rig, state.claims, t))
-        return self._frame.values(base, [Effects(batches, running)], Levels(state.grand, state.blackout)).copy()
+        base, levels = Base(base_at(rig, state.claims, t)), Levels(state.grand, state.blackout)
+        return self._frame.values(base, [Effects(batches, running)], levels, t, crossing(state)).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""

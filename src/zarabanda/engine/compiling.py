@@ -13,7 +13,8 @@ from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
 from zarabanda.core.effects.placement import Placed, place
-from zarabanda.core.playback.looks import held
+from zarabanda.core.playback.looks import base_of, held
+from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError
@@ -35,6 +36,7 @@ from zarabanda.messages import (
     PlayerId,
     RoutePart,
     ShowUpdate,
+    SpecialPart,
     TempoPart,
     control_id,
 )
@@ -176,10 +178,17 @@ class Compiler:
         if now.rig.heads is not before.rig.heads or subjects & (OF_CUES | {"palette"}):
             made = self._cues.made(self._of(CueListPart), self._of(CuePart), self._palettes, now.rig)
             now = replace(now, lists=made)
+        if now.rig.heads is not before.rig.heads or subjects & {"special", "palette"}:
+            specials = {part.id: self._special(part, now) for part in self._of(SpecialPart)}
+            now = replace(now, specials=specials)
         if now.rig.heads is not before.rig.heads or subjects & {"control", "draft-effect", "effect", "palette", "audition"}:
             now = self._with_players(now, before, changed)
         self._program = replace(now, **{"fade_s": 0.0, **more})
         return self._program
+
+    def _special(self, part: SpecialPart, now: Program) -> Special:
+        values = base_of(now.rig, held(now.rig, look_of(part.values, self._palettes)))
+        return Special(part.id, part.name, part.heads, values, part.out, part.move, part.up)
 
     def _with_draft(self, now: Program) -> Program:
         """With what is set by hand, and which palettes it comes from. A palette that is not there holds nothing."""

@@ -12,8 +12,8 @@ from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.playback.frame import Effects, Levels, Stage
-from zarabanda.core.playback.ground import base_at
 from zarabanda.core.playback.highlight import Highlight
+from zarabanda.core.playback.specials import Crossing, Specials
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
@@ -26,7 +26,9 @@ from .health import Health, Laps
 from .live.acts import act
 from .live.advance import advance
 from .live.blind import prepared
+from .live.looking import over_base, running_at
 from .live.programs import take
+from .live.specials import crossing
 from .live.state import LiveState, Playing
 from .live.testing import with_held
 from .program import EMPTY, Program
@@ -109,6 +111,7 @@ class Loop:
         self._good: Program | None = None
         self._highlighted: tuple[tuple[str, ...], Rig, Highlight] | None = None
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
+        self._crossed: tuple[tuple[Specials, Program], Crossing | None] | None = None
         self._failed = 0
         self._stopping = False
 
@@ -254,7 +257,8 @@ class Loop:
         stages: list[Stage] = [Effects(self._batches, running)]
         if state.shown is not None:
             stages.append(self._highlight(state.shown.steps[state.shown.step(state, t)], program.rig))
-        values = frame.values(ground.at(state.claims, t), stages, Levels(state.grand, state.blackout), t)
+        levels = Levels(state.grand, state.blackout)
+        values = frame.values(ground.at(state.claims, t), stages, levels, t, self._crossing())
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
         laps.mark("bytes")
@@ -271,7 +275,7 @@ class Loop:
             state = prepared(self.state)
             every = list(state.playing.values())
             batches, _ = self.batching.batches_of(state.program.rig, [one.instance.placed for one in every])
-            values = _over_base(state, batches, running_at(state, every, t), t)
+            values = over_base(state, batches, running_at(state, every, t), t)
             Levels(state.grand, state.blackout).apply(values, state.program.rig)
             self._ahead = (self.state, values)
         return self._ahead[1]
@@ -282,35 +286,26 @@ class Loop:
             self._highlighted = known = (heads, rig, Highlight(rig, heads))
         return known[2]
 
+    def _crossing(self) -> Crossing | None:
+        """Specials of the frame; the same stage as long as nothing of them changes."""
+        of = (self.state.specials, self.state.program)
+        if self._crossed is None or self._crossed[0][0] is not of[0] or self._crossed[0][1] is not of[1]:
+            self._crossed = (of, crossing(self.state))
+        return self._crossed[1]
+
     def _look(self, key: PlayerId, t: float) -> Values | None:
         playing, program = self.state.playing.get(key), self.state.program
         if playing is None or playing.frozen is None:
             return None
         batches = self.batching.single(program.rig, playing.instance.placed)
         running = Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts])
-        return _told(program.rig, _over_base(self.state, batches, running, t), batches.touched)
+        return _told(program.rig, over_base(self.state, batches, running, t), batches.touched)
 
     def _on_stage(self, heads: Sequence[str], running: Running, t: float) -> Values:
         rig = self.state.program.rig
         chosen = np.zeros(len(rig), bool)
         chosen[[rig.heads.index[key] for key in heads if key in rig.heads.index]] = True
-        return _told(rig, _over_base(self.state, self._batches, running, t), np.broadcast_to(chosen, rig.heads.has.shape))
-
-
-def running_at(state: LiveState, every: Sequence[Playing], t: float) -> Running:
-    """θ and weight of what plays."""
-    shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
-    return Running(np.array([state.theta(one, t) for one in every]), np.array([one.weight(t) for one in every]), shifts)
-
-
-def _over_base(state: LiveState, batches: Batches | Chain, running: Running, t: float) -> NDArray[np.float64]:
-    """What the base comes to with effects on it, (A, N), within the ranges."""
-    rig = state.program.rig
-    flat = base_at(rig, state.claims, t).reshape(-1)
-    batches.apply(flat, running)
-    values = flat.reshape(batches.touched.shape)
-    values[attributes.HUE] %= 360
-    return np.clip(values, rig.low, rig.high)
+        return _told(rig, over_base(self.state, self._batches, running, t), np.broadcast_to(chosen, rig.heads.has.shape))
 
 
 def _told(rig: Rig, values: NDArray[np.float64], wanted: NDArray[np.bool_]) -> Values:

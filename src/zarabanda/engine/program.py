@@ -12,6 +12,7 @@ from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.cues import CueList
 from zarabanda.core.playback.looks import Floats, Ints, held
+from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, PlayerId, RoutePart, TempoPart
 
@@ -70,6 +71,7 @@ class Program:
     ways: Mapping[int, str] = field(default_factory=dict)
     lists: Mapping[int, CueList] = field(default_factory=dict)
     """Cue lists by number, in their order."""
+    specials: Mapping[int, Special] = field(default_factory=dict)
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
 

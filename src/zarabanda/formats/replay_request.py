@@ -58,6 +58,17 @@ class ReplayCueList(CueListSettings):
     cues: list[ReplayCue] = []
 
 
+class ReplaySpecial(_Part):
+    """A special: on which heads, what it sets (one value for all of them), and its times in s."""
+
+    name: str
+    heads: list[str]
+    values: dict[str, Number | str] = {}
+    out: Seconds = 1.0
+    move: Seconds = 0.0
+    up: Seconds = 1.0
+
+
 class ReplayShow(_Part):
     """The small form of a show. home: values by attribute, of all heads (`colour` as `#rrggbb`); tempos: BPM by name."""
 
@@ -68,6 +79,7 @@ class ReplayShow(_Part):
     effects: list[EffectDocument] = []
     controls: list[ReplayControl] = []
     cue_lists: list[ReplayCueList] = []
+    specials: list[ReplaySpecial] = []
 
     @model_validator(mode="after")
     def _fits_together(self) -> ReplayShow:
@@ -77,7 +89,7 @@ class ReplayShow(_Part):
                 raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
         for what, names in (("heads", [one.id for one in self.heads]), ("effects", [one.name for one in self.effects]),
                             ("controls", [one.name for one in self.controls]),
-                            ("cue_lists", [one.name for one in self.cue_lists])):  # fmt: skip
+                            ("cue_lists", [one.name for one in self.cue_lists]), ("specials", [one.name for one in self.specials])):  # fmt: skip
             twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
             if twice is not None:
                 raise ValueError(f"{what}: {shown(twice)} is there twice; give each its own name")

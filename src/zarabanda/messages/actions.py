@@ -150,6 +150,19 @@ class ListLevel(Action, frozen=True, tag="list-level"):
     value: float
 
 
+class PressSpecial(Action, frozen=True, tag="special"):
+    """Take the lights of a special out of the look, or give them back; one that is on and asked for again comes last."""
+
+    special: Number
+    on: bool = True
+
+
+class SpecialsLevel(Action, frozen=True, tag="specials-level"):
+    """Move the fader of all specials, 0…1."""
+
+    value: float
+
+
 class Highlight(Action, frozen=True, tag="highlight"):
     """Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
     from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process."""
@@ -193,6 +206,8 @@ BrowserAction = (
     | Resume
     | Release
     | ListLevel
+    | PressSpecial
+    | SpecialsLevel
     | Highlight
     | HoldSlot
 )

@@ -9,7 +9,7 @@ import msgspec
 from zarabanda.core.rig.modes import ModeSpec, Place
 from zarabanda.targets import Target
 
-from .ids import PaletteUse, PartKey
+from .ids import HeldValues, PaletteUse, PartKey
 
 
 class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="part"):
@@ -112,6 +112,18 @@ class CuePart(Part, frozen=True, tag="cue"):
     document: dict[str, Any]
 
 
+class SpecialPart(Part, frozen=True, tag="special"):
+    """A special: heads by key, values by attribute and head, times in s. See `core.playback.specials.Special`."""
+
+    id: int
+    name: str
+    heads: tuple[str, ...]
+    values: HeldValues
+    out: float = 1.0
+    move: float = 0.0
+    up: float = 1.0
+
+
 class ColourWayPart(Part, frozen=True, tag="colour-way"):
     """The way that colours go to where they are set, a name from `core.colour.spaces.SPACES`, where nothing says otherwise."""
 
@@ -182,6 +194,7 @@ AnyPart = (
     | ControlPart
     | CueListPart
     | CuePart
+    | SpecialPart
     | ColourWayPart
     | OpeningPart
     | RoutePart

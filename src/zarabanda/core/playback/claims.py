@@ -113,8 +113,9 @@ class Claims:
         }
         after, released = self, np.zeros(count, bool)
         for holder, cells in asked:
-            held = ~np.isnan(held_now(self, holder, home.shape)[attributes.INTENSITY])
-            released |= held if cells is None else held & np.isin(np.arange(count), cells)
+            for strip in self.strips:
+                if strip.holder == holder and strip.family == "intensity":
+                    released[strip.cells if cells is None else np.intersect1d(strip.cells, cells)] = True
             after = after.released(holder, cells, release)
         dark = released & (arrived(after, home)[attributes.INTENSITY] <= 0)
         if not dark.any():

@@ -61,6 +61,17 @@ class Effects:
         self.acting.apply(values.reshape(-1), self.running)
 
 
+class Closing(Protocol):
+    """A step of a frame on values in range, before levels: specials."""
+
+    @property
+    def touched(self) -> Bools:
+        """(A, N) true where it may change a value in any frame."""
+
+    def apply(self, values: Floats, t: float) -> None:
+        """Act on values (A, N) at t."""
+
+
 @dataclass(frozen=True)
 class Levels:
     """What scales intensity at the end: grand master 0…1, and blackout."""
@@ -122,15 +133,18 @@ class Frame:
             reaches = {**self._reaches, id(touched): (touched, Reach(self.rig, self._mapper, touched, self._precision))}
             self._reaches = dict(list(reaches.items())[-_REACHES_KEPT:])
 
-    def values(self, base: Base, stages: Sequence[Stage], levels: Levels, t: float = 0.0) -> Floats:
-        """Values (A, N) in natural units, each within its head's range. t: of what claims are moving.
+    def values(
+        self, base: Base, stages: Sequence[Stage], levels: Levels, t: float = 0.0, closing: Closing | None = None
+    ) -> Floats:
+        """Values (A, N) in natural units, each within its head's range. t: of what claims are moving;
+        closing: what acts on values in range.
 
         What nobody looked at before is taken as if it touched everything.
         """
-        values, touched = self._values, [stage.touched for stage in stages]
+        values, touched = self._values, [stage.touched for stage in (*stages, *([closing] if closing else []))]
         known = [self._reaches.get(id(one)) for one in touched]
         reaches = [one[1] for one in known if one is not None]
-        if len(reaches) < len(stages):
+        if len(reaches) < len(touched):
             reaches = [self._everything]
         now = (base, levels.factor, *map(id, touched))
         all_new = base.moving is not None or now != self._before or reaches == [self._everything]
@@ -147,6 +161,8 @@ class Frame:
             stage.apply(values)
         for stretch in stretches:
             _bring_into_range(values[stretch.at], stretch)
+        if closing is not None:
+            closing.apply(values, t)
         levels.apply(values, self.rig)
         self._before = now
         self._only = reaches[0].part if len(reaches) == 1 and not all_new else None

@@ -54,7 +54,7 @@ class ModeSpec:
     """A fixture's set of channels. limits: narrower ranges and home values (low, high, home) by attribute.
 
     cells: their places beside that of the fixture; virtual: attributes without a channel, from VIRTUAL; model: what its maker
-    calls the fixture; gobos: what is in the slots of its gobo wheel, names from GOBOS.
+    calls the fixture; gobos: what is in the slots of its gobo wheel, names from GOBOS; pan_speed, tilt_speed: how quickly it moves, in °/s.
     """
 
     name: str
@@ -70,6 +70,8 @@ class ModeSpec:
     virtual: tuple[str, ...] = ()
     model: str = ""
     gobos: tuple[str, ...] = ()
+    pan_speed: float = 180.0
+    tilt_speed: float = 120.0
 
     @property
     def gives_light(self) -> bool:

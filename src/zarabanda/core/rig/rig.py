@@ -86,6 +86,7 @@ class Rig:
     wheel_of: Ints
     universes: tuple[int, ...]
     output: Output
+    speed: Floats
 
     def __len__(self) -> int:
         return len(self.heads)
@@ -233,6 +234,7 @@ def build(fixtures: Sequence[FixtureSpec]) -> Rig:
         wheel_of=np.where(emitters == "wheel", wheel_of, -1),
         universes=universes,
         output=_output(layout, emitter_heads, universes),
+        speed=np.stack([layout.of_modes([mode.pan_speed for mode in modes]), layout.of_modes([mode.tilt_speed for mode in modes])]),
     )  # fmt: skip
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import blind, controls, cue_lists, highlighting, levels, running, tempos, testing
+from . import blind, controls, cue_lists, highlighting, levels, running, specials, tempos, testing
 from .advance import advance
 from .state import LiveState
 
@@ -20,9 +20,10 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **testing.ACTIONS,
     **blind.ACTIONS,
     **cue_lists.ACTIONS,
+    **specials.ACTIONS,
 }
 
 
 def act(state: LiveState, action: AnyAction, t: float) -> LiveState:
     """The state after one action, stamped t. What falls due by then comes before it. ZarabandaError says what is wrong."""
-    return ACTIONS[type(action)](advance(state, t), action, t)
+    return specials.with_goals(ACTIONS[type(action)](advance(state, t), action, t))

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from . import cue_lists
-from .state import LiveState, Playing
+from . import cue_lists, specials
+from .state import INFINITY, LiveState, Playing
 
 
 def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
@@ -17,14 +17,19 @@ def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
 def advance(state: LiveState, t: float) -> LiveState:
     """The state at t, after all that fell due by then, each at its stamp."""
     while True:
-        at, _, number = min((one for one in cue_lists.due(state) if one[0] <= t), default=(0.0, 0, None))
-        if number is None:
+        at, _, number = min(cue_lists.due(state), default=(INFINITY, 0, 0))
+        crossing = specials.due(state)
+        if min(at, crossing) > t:
             return _without_what_is_over(state, t)
-        state = cue_lists.follow(_without_what_is_over(state, at), number, at)
+        if crossing <= at:
+            state = specials.fall_due(_without_what_is_over(state, crossing), crossing)
+        else:
+            state = specials.with_goals(cue_lists.follow(_without_what_is_over(state, at), number, at))
 
 
 def _without_what_is_over(state: LiveState, t: float) -> LiveState:
     """Without what was over by t. What ends after its cycles lets go of its control."""
+    state = specials.tidied(state, t)
     claims = state.claims.advanced(t)
     if claims is not state.claims:
         state = state.with_(claims=claims)

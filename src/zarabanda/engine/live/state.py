@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
 
 from zarabanda.core.playback.claims import Claims
+from zarabanda.core.playback.specials import Specials
 from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
@@ -88,6 +89,7 @@ class LiveState:
     held_slots: Mapping[tuple[int, int], tuple[int, str]] = field(default_factory=dict)
     blind: float | None = None
     lists: Mapping[int, ListState] = field(default_factory=dict)
+    specials: Specials = field(default_factory=Specials)
 
     # time
 

@@ -1,0 +1,40 @@
+"""What is on stage at a moment, computed whole: what the quick way of the frame loop is compared with."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core.effects.batch.batches import Batches, Running
+from zarabanda.core.playback.frame import Acting
+from zarabanda.core.playback.ground import base_at
+from zarabanda.core.rig import attributes
+
+from .state import LiveState, Playing
+
+Floats = NDArray[np.float64]
+
+
+def running_at(state: LiveState, every: Sequence[Playing], t: float) -> Running:
+    """θ and weight of what plays."""
+    shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
+    return Running(np.array([state.theta(one, t) for one in every]), np.array([one.weight(t) for one in every]), shifts)
+
+
+def over_base(state: LiveState, acting: Acting, running: Running, t: float) -> Floats:
+    """What the base comes to with effects on it, (A, N), within the ranges."""
+    rig = state.program.rig
+    flat = base_at(rig, state.claims, t).reshape(-1)
+    acting.apply(flat, running)
+    values = flat.reshape(rig.home.shape)
+    values[attributes.HUE] %= 360
+    return np.clip(values, rig.low, rig.high)
+
+
+def look_at(state: LiveState, t: float) -> Floats:
+    """The look at t, (A, N): base and all effects."""
+    every, rig = list(state.playing.values()), state.program.rig
+    batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
+    return over_base(state, batches, running_at(state, every, t), t)

@@ -1,0 +1,130 @@
+"""Actions on specials, and what falls due in them by itself (docs/computation.md, "Specials")."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Any
+
+from zarabanda.core.playback.claims import arrived
+from zarabanda.core.playback.specials import LOOK, Crossing, Gate, Point, Special
+from zarabanda.core.rig import attributes
+from zarabanda.errors import ZarabandaError
+from zarabanda.messages import PressSpecial, SpecialsLevel
+
+from .levels import share
+from .looking import look_at
+from .state import LiveState
+
+
+def press_special(state: LiveState, action: PressSpecial, t: float) -> LiveState:
+    """Press a special, or give its lights back."""
+    special = state.program.specials.get(action.special)
+    if special is None:
+        raise ZarabandaError("This special is not there any more. Reload the page to see what is there.", "special")
+    on = tuple(one for one in state.specials.on if one != special.id) + ((special.id,) if action.on else ())
+    gates = dict(state.specials.gates)
+    for head in special.heads:
+        if head in state.program.rig.heads.index:
+            gates[head] = state.specials.gate(head).asked(_wanted(state, on, head), special, t)
+    state = _with(state, on=on, gates=gates)
+    return _crossed(state, [head for head in special.heads if head in gates and _is_dark(state, head, t)], t)
+
+
+def _wanted(state: LiveState, on: Iterable[int], head: str) -> int:
+    """The side that a head is asked to: the special pressed last among those that ask for it, else the look."""
+    asking = [number for number in on if head in state.program.specials[number].heads]
+    return asking[-1] if asking else LOOK
+
+
+def specials_level(state: LiveState, action: SpecialsLevel, t: float) -> LiveState:
+    """Move the fader of all specials."""
+    return _with(state, level=share(action.value, "value"))
+
+
+def _is_dark(state: LiveState, head: str, t: float) -> bool:
+    """Whether a head that is asked to another side gives no light: its side's intensity × gate × level of all specials."""
+    gate = state.specials.gates[head]
+    if not gate.falls:
+        return False
+    if gate.share(t) <= 0 or (gate.side != LOOK and state.specials.level <= 0):
+        return True
+    return _commanded(state, gate.side, head, t)[0] <= 0
+
+
+def _commanded(state: LiveState, side: int, head: str, t: float) -> tuple[float, Point]:
+    """Intensity, and pan and tilt, that a side has for a head now."""
+    special = state.program.specials.get(side)
+    values = look_at(state, t) if special is None else special.values
+    number = state.program.rig.heads.index[head]
+    pan, tilt = values[[attributes.PAN, attributes.TILT], number].tolist()
+    return float(values[attributes.INTENSITY, number]), (pan, tilt)
+
+
+def _goal(state: LiveState, side: int, head: str) -> Point:
+    """Pan and tilt that a side comes to: of the look once all its current claims have arrived."""
+    special, rig = state.program.specials.get(side), state.program.rig
+    values = arrived(state.claims, rig.home) if special is None else special.values
+    pan, tilt = values[[attributes.PAN, attributes.TILT], rig.heads.index[head]].tolist()
+    return pan, tilt
+
+
+def _speed(state: LiveState, head: str) -> Point:
+    pan, tilt = state.program.rig.speed[:, state.program.rig.heads.index[head]].tolist()
+    return pan, tilt
+
+
+def _crossed(state: LiveState, heads: Iterable[str], t: float) -> LiveState:
+    """With heads on the other side, in the dark."""
+    gates = dict(state.specials.gates)
+    for head in heads:
+        gate = gates[head]
+        left = _commanded(state, gate.side, head, t)[1]
+        gates[head] = gate.crossed(t, left, _goal(state, gate.wanted, head), _speed(state, head))
+    return _with(state, gates=gates)
+
+
+def due(state: LiveState) -> float:
+    """When the next head crosses or opens by itself."""
+    return min((gate.due for gate in state.specials.gates.values()), default=float("inf"))
+
+
+def fall_due(state: LiveState, t: float) -> LiveState:
+    """With the heads crossed or opening that are due at t."""
+    ready = {head: gate for head, gate in state.specials.gates.items() if gate.due <= t}
+    opened = {head: gate.opened(t) for head, gate in ready.items() if gate.opens is not None}
+    state = _with(state, gates={**state.specials.gates, **opened})
+    return _crossed(state, [head for head in ready if head not in opened], t)
+
+
+def with_goals(state: LiveState) -> LiveState:
+    """With heads waiting longer in the dark where what they come to in the look has changed."""
+    waiting = [head for head, gate in state.specials.gates.items() if gate.opens is not None and gate.side == LOOK]
+    if not waiting:
+        return state
+    gates = dict(state.specials.gates)
+    for head in waiting:
+        gates[head] = gates[head].going_to(_goal(state, LOOK, head), _speed(state, head))
+    return _with(state, gates=gates)
+
+
+def tidied(state: LiveState, t: float) -> LiveState:
+    """Without gates of heads that are open in the look and stay there."""
+    done = [head for head, gate in state.specials.gates.items() if gate.at_rest and gate.share(t) >= 1]
+    if not done:
+        return state
+    return _with(state, gates={head: gate for head, gate in state.specials.gates.items() if head not in done})
+
+
+def crossing(state: LiveState) -> Crossing | None:
+    """The stage of the frame; None where all heads are simply in the look."""
+    if not state.specials.gates:
+        return None
+    return Crossing(state.program.rig, state.specials, state.program.specials)
+
+
+def _with(state: LiveState, **changes: Any) -> LiveState:
+    return state.with_(specials=replace(state.specials, **changes))
+
+
+ACTIONS: dict[Any, Any] = {PressSpecial: press_special, SpecialsLevel: specials_level}
