@@ -154,6 +154,11 @@ def held_now(claims: Claims, holder: str, shape: tuple[int, ...]) -> Floats:
     return held
 
 
+def held_cells(claims: Claims, holder: str, home: Floats) -> Ints:
+    """Where a holder has current claims, flat. home: (A, N)."""
+    return np.flatnonzero(~np.isnan(held_now(claims, holder, home.shape)))
+
+
 def on_other_heads(claims: Claims, now: Ints, count: int) -> Claims:
     """The claims after heads came or went. now: (N,) the number that each head has by now, −1: gone; count: of heads by now."""
     strips = []

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from zarabanda.core.playback.claims import Claims
+from zarabanda.core.playback.claims import Claims, held_cells
 from zarabanda.core.playback.cues import Cue, CueList, Times, families_of
 from zarabanda.core.playback.going import Passage, gone_to
 from zarabanda.core.playback.strips import Manner
@@ -136,7 +136,7 @@ def _moved(state: LiveState, whose: CueList, place: int, passage: Passage, t: fl
     for other in others:
         state = resumed(state, other, t)
     claims, gone_cells = gone_to(state.claims, whose, whose.after(place), passage, t, home)
-    asked = [(whose.holder, gone_cells), *((other.holder, None) for other in others)]
+    asked = [(whose.holder, gone_cells), *((other.holder, held_cells(state.claims, other.holder, home)) for other in others)]
     claims = claims.let_go(asked, passage.releases(t), home).advanced(t)
     lists = {**state.lists}
     for other in others:
