@@ -81,9 +81,7 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
     channels = tuple(Channel(row.name, (n,), row.low, row.high) for n, row in enumerate(rows))
     limits = {row.name: (row.low, row.high, home.get(row.name, row.home)) for row in rows}
     speeds = list(dict.fromkeys((head.pan_speed, head.tilt_speed) for head in show.heads))
-    modes = [
-        ModeSpec("head", "spot", "rgb", channels, len(rows), limits, pan_speed=pan, tilt_speed=tilt) for pan, tilt in speeds
-    ]
+    modes = [ModeSpec("head", "spot", "rgb", channels, len(rows), limits, pan_speed=pan, tilt_speed=tilt) for pan, tilt in speeds]
     fixtures = [
         FixturePart(
             n + 1, head.id, 1 + speeds.index((head.pan_speed, head.tilt_speed)), (head.x, head.y, head.z),
@@ -226,7 +224,9 @@ class Replay:
 
     def _special(self, name: str) -> int:
         if name not in self._specials:
-            raise ZarabandaError(f"There is no special {shown(name)}; the show has {', '.join(self._specials) or 'none'}.", "name")
+            raise ZarabandaError(
+                f"There is no special {shown(name)}; the show has {', '.join(self._specials) or 'none'}.", "name"
+            )
         return self._specials[name]
 
     def _of_list(self, plain: dict[str, Any]) -> dict[str, Any]:
@@ -282,7 +282,7 @@ class Replay:
         """Values (A, N) on stage at t, before output mapping."""
         self.state = state = advance(self.state, t)
         rig, every = state.program.rig, list(state.playing.values())
-        batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
+        batches = Batches([one.placed for one in every], len(rig), rig.mixes)
         running = running_at(state, every, t)
         base, levels = Base(base_at(rig, state.claims, t)), Levels(state.grand, state.blackout)
         return self._frame.values(base, [Effects(batches, running)], levels, t, crossing(state)).copy()

@@ -45,7 +45,7 @@ def test_a_restarted_engine_goes_on_at_the_same_phase(tmp_path, boot, now, wall,
     assert again.tempos[1].beats(now + 1) == pytest.approx(state.beats("Movement", then + 1))
 
 
-ENTRY = msgspec.to_builtins(journal.LiveEntry(4, "b", 1.0, 2.0, {}, {}, 1.0, False, [], True, {}, [], 0, [], None))
+ENTRY = msgspec.to_builtins(journal.entry_of(Live().now, now=1.0, wall=2.0, boot="b"))
 WRONG = {
     "nothing": {},
     "a wrong type": ENTRY | {"grand": "full"},

@@ -140,6 +140,267 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cue-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lists in their order. */
+        get: operations["cue_lists_get_lists_get"];
+        put?: never;
+        /** A new list. */
+        post: operations["cue_lists_make_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put lists in another order. */
+        post: operations["cue_lists_order_lists_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A list with its cues, their times and effects. */
+        get: operations["cue_lists_get_list__int_list_id__get"];
+        /** Another name, or played otherwise. */
+        put: operations["cue_lists_change_list__int_list_id__put"];
+        post?: never;
+        /** Delete a list with its cues; undo brings it back. */
+        delete: operations["cue_lists_delete_list__int_list_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/cues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new cue from the draft: of it what differs from what holds there already. */
+        post: operations["cues_of_lists_record_cue__int_list_id__cues_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copies of cues, of this list or another, behind a cue. */
+        post: operations["cue_lists_paste__int_list_id__paste_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/renumber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Number cues anew, in their order. */
+        post: operations["cue_lists_renumber__int_list_id__renumber_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/threads/{thread}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let an effect start and stop in other cues. */
+        put: operations["cues_of_lists_change_thread__int_list_id__threads__int_thread__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/updates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is set by hand, by the cue that each value beneath it on stage comes from. */
+        get: operations["cue_updates_get_updates_updates_get"];
+        put?: never;
+        /** Put what is set by hand into cues, each part where it was chosen to go. */
+        post: operations["cue_updates_update_cues_updates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cue with all that holds in it, by group and family. */
+        get: operations["cues_get_cue__int_cue_id__get"];
+        /** Another number, name, time, trigger and the like. */
+        put: operations["cues_change_cue__int_cue_id__put"];
+        post?: never;
+        /** Delete a cue; undo brings it back. */
+        delete: operations["cues_delete_cue__int_cue_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lights that are otherwise on stage now than a cue has them. */
+        get: operations["cue_updates_get_differences__int_cue_id__differences_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start, change or stop an effect in a cue; what the cue did to it before goes. */
+        post: operations["cues_change_effect__int_cue_id__effects_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let values stop here, hold only here, hold from here on, or take them out of the cue. */
+        post: operations["cues_mark_values__int_cue_id__mark_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The draft into a cue that is there: merged, in place of what it has, or taken away from it. */
+        post: operations["cues_record_into__int_cue_id__record_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move some families of a cue into one of its own behind it, that goes with it. */
+        post: operations["cues_split_cue__int_cue_id__split_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Other values in a cue: here, or in the cue that each came from. */
+        post: operations["cues_change_values__int_cue_id__values_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/draft": {
         parameters: {
             query?: never;
@@ -1684,6 +1945,25 @@ export interface components {
             shape: string;
         };
         /**
+         * BarView
+         * @description The time of a family in s: from begin to end; up, down: where intensity ends each way.
+         */
+        BarView: {
+            /** Begin */
+            begin: number;
+            /** Down */
+            down: number;
+            /** End */
+            end: number;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "intensity" | "position" | "colour" | "beam";
+            /** Up */
+            up: number;
+        };
+        /**
          * BaseAsk
          * @description Heads whose base is asked for.
          */
@@ -1919,6 +2199,47 @@ export interface components {
             words: string;
         };
         /**
+         * ContentGroup
+         * @description What holds on the lights of a group.
+         */
+        ContentGroup: {
+            /** Heads */
+            heads: number;
+            /** Lines */
+            lines: components["schemas"]["ContentLine"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * ContentLine
+         * @description Values of one attribute on some lights of a group. origin: number of the cue that they come from, none: this one.
+         */
+        ContentLine: {
+            /** Attribute */
+            attribute: string;
+            /** Colours */
+            colours: string[];
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "intensity" | "position" | "colour" | "beam";
+            /** Heads */
+            heads: string[];
+            /** Label */
+            label: string;
+            /** Only Here */
+            only_here: boolean;
+            /** Origin */
+            origin: number | null;
+            /** Palette */
+            palette: string | null;
+            /** Words */
+            words: string;
+            /** Written */
+            written: boolean;
+        };
+        /**
          * ControlView
          * @description A fader or button. group: whose heads it has, now and later; waits: for what, in words, where it cannot play.
          */
@@ -1949,12 +2270,357 @@ export interface components {
             waits: string;
         };
         /**
+         * CueChange
+         * @description What is to be otherwise in a cue; what is left out stays.
+         */
+        CueChange: {
+            /**
+             * Dark Moves
+             * @default null
+             */
+            dark_moves?: boolean | null;
+            /**
+             * Ease
+             * @default null
+             */
+            ease?: string | null;
+            /**
+             * Everything Else Out
+             * @default null
+             */
+            everything_else_out?: boolean | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Note
+             * @default null
+             */
+            note?: string | null;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * Seen Moves
+             * @default null
+             */
+            seen_moves?: string[] | null;
+            /**
+             * Space
+             * @default null
+             */
+            space?: string | null;
+            /**
+             * States Everything
+             * @default null
+             */
+            states_everything?: boolean | null;
+            /**
+             * Takes Over
+             * @default null
+             */
+            takes_over?: boolean | null;
+            /** @default null */
+            times?: components["schemas"]["CueTimes"] | null;
+            /** @default null */
+            trigger?: components["schemas"]["CueTrigger"] | null;
+        };
+        /**
+         * CueContentView
+         * @description A cue with all that holds in it.
+         */
+        CueContentView: {
+            /** Carried */
+            carried: number;
+            /** Changes */
+            changes: number;
+            /** Dark Moves */
+            dark_moves: boolean;
+            /** Ease */
+            ease: string;
+            /** Effects */
+            effects: components["schemas"]["CueEffectView"][];
+            /** Everything Else Out */
+            everything_else_out: boolean;
+            /** Groups */
+            groups: components["schemas"]["ContentGroup"][];
+            /** Id */
+            id: number;
+            /** List Id */
+            list_id: number;
+            moves: components["schemas"]["MovesView"];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Space */
+            space: string;
+            /** States Everything */
+            states_everything: boolean;
+            /** Takes Over */
+            takes_over: boolean;
+            times: components["schemas"]["CueTimes"];
+            trigger: components["schemas"]["CueTrigger"];
+        };
+        /**
+         * CueEffect
+         * @description What a cue does to an effect. thread: which one of its list, by number; of a start: the effect, by number or name, its
+         *     heads (or its group) and families (none: all); depth: share of its own; speed: times its own.
+         */
+        CueEffect: {
+            /**
+             * Depth
+             * @default 1
+             */
+            depth?: number;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "start" | "change" | "stop";
+            /**
+             * Effect
+             * @default null
+             */
+            effect?: number | string | null;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /**
+             * Heads
+             * @default []
+             */
+            heads?: string[];
+            /**
+             * Speed
+             * @default 1
+             */
+            speed?: number;
+            /** Thread */
+            thread: number;
+        };
+        /**
+         * CueEffectView
+         * @description An effect that runs in a cue, or stops there. state: starts, changes, runs or stops; began: number of the cue that started
+         *     it; ends: of the one that stops it.
+         */
+        CueEffectView: {
+            /** Began */
+            began: number;
+            /** Depth */
+            depth: number;
+            /** Effect Id */
+            effect_id: number;
+            /** Ends */
+            ends: number | null;
+            /** Heads */
+            heads: number;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** Speed */
+            speed: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "starts" | "changes" | "runs" | "stops";
+            /** Thread */
+            thread: number;
+        };
+        /**
+         * CueListSettings
+         * @description How a list is played. back: s; highest_wins: for intensity; fader: dims or uncovers; protected: from everything else out;
+         *     ends: what becomes of it when its last cue has arrived, released in `ends_in` s; round_by: a list that goes round by itself
+         *     follows each cue after so many s or beats of a tempo.
+         */
+        CueListSettings: {
+            /**
+             * Back
+             * @default 1
+             */
+            back?: number;
+            /**
+             * Ends
+             * @default stays
+             * @enum {string}
+             */
+            ends?: "stays" | "releases";
+            /**
+             * Ends In
+             * @default 2
+             */
+            ends_in?: number;
+            /**
+             * Fader
+             * @default dims
+             * @enum {string}
+             */
+            fader?: "dims" | "uncovers";
+            /**
+             * For What
+             * @default songs
+             * @enum {string}
+             */
+            for_what?: "songs" | "faces" | "house" | "haze" | "other";
+            /**
+             * Goes Round
+             * @default false
+             */
+            goes_round?: boolean;
+            /**
+             * Highest Wins
+             * @default false
+             */
+            highest_wins?: boolean;
+            /**
+             * Protected
+             * @default false
+             */
+            protected?: boolean;
+            /**
+             * Round By
+             * @default hand
+             * @enum {string}
+             */
+            round_by?: "hand" | "time" | "tempo";
+            /**
+             * Round Every
+             * @default 1
+             */
+            round_every?: number;
+            /**
+             * Round Order
+             * @default forward
+             * @enum {string}
+             */
+            round_order?: "forward" | "backward" | "back-and-forth" | "shuffled";
+            /**
+             * Round Tempo
+             * @default null
+             */
+            round_tempo?: number | string | null;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+        };
+        /**
+         * CueRowView
+         * @description A cue in its list. starts: what starts it, in words; changes: how many values it writes; sends: how many messages.
+         */
+        CueRowView: {
+            /** Bars */
+            bars: components["schemas"]["BarView"][];
+            /** Changes */
+            changes: number;
+            /** Everything Else Out */
+            everything_else_out: boolean;
+            /** Id */
+            id: number;
+            moves: components["schemas"]["MovesView"];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Starts */
+            starts: string;
+            /** States Everything */
+            states_everything: boolean;
+            /** Stops */
+            stops: number;
+            times: components["schemas"]["CueTimes"];
+            trigger: components["schemas"]["CueTrigger"];
+        };
+        /**
+         * CueTimes
+         * @description Times of each family.
+         */
+        CueTimes: {
+            beam?: components["schemas"]["FamilyTime"];
+            colour?: components["schemas"]["FamilyTime"];
+            intensity?: components["schemas"]["IntensityTime"];
+            position?: components["schemas"]["FamilyTime"];
+        };
+        /**
+         * CueTrigger
+         * @description What starts a cue. wait: s after the one before has gone or arrived; tempo: of beat and bar, by number or name.
+         */
+        CueTrigger: {
+            /**
+             * Kind
+             * @default go
+             * @enum {string}
+             */
+            kind?: "go" | "with" | "after" | "beat" | "bar" | "timecode";
+            /**
+             * Tempo
+             * @default null
+             */
+            tempo?: number | string | null;
+            /**
+             * Timecode
+             * @default
+             */
+            timecode?: string;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
          * DeleteRoute
          * @description Delete one.
          */
         DeleteRoute: {
             /** Id */
             id: number;
+        };
+        /**
+         * Difference
+         * @description Lights of which a cue has another value than the stage has now.
+         */
+        Difference: {
+            /** Attribute */
+            attribute: string;
+            /** Cue */
+            cue: string;
+            /** Cue Colour */
+            cue_colour: string | null;
+            /** Heads */
+            heads: string[];
+            /** Label */
+            label: string;
+            /** Stage */
+            stage: string;
+            /** Stage Colour */
+            stage_colour: string | null;
+        };
+        /**
+         * Differences
+         * @description A cue compared with the stage.
+         */
+        Differences: {
+            /** Lines */
+            lines: components["schemas"]["Difference"][];
         };
         /**
          * DocumentWeave
@@ -2125,6 +2791,13 @@ export interface components {
             content: unknown;
         };
         /**
+         * EffectInCue
+         * @description What a cue does to an effect: by its thread, or a new one on heads.
+         */
+        EffectInCue: {
+            change: components["schemas"]["CueEffect"];
+        };
+        /**
          * EffectView
          * @description An effect with its sentence and where it is used. broken: why it cannot be read, if so.
          */
@@ -2179,6 +2852,22 @@ export interface components {
         EventsView: {
             /** Events */
             events: components["schemas"]["EventView"][];
+        };
+        /**
+         * FamilyTime
+         * @description Times of a family, in s.
+         */
+        FamilyTime: {
+            /**
+             * Delay
+             * @default 0
+             */
+            delay?: number;
+            /**
+             * Fade
+             * @default 0
+             */
+            fade?: number;
         };
         /**
          * FanView
@@ -2433,6 +3122,14 @@ export interface components {
             troubles: string[];
         };
         /**
+         * FromPalette
+         * @description In place of a value: what a palette has there, by its number, in requests by its name.
+         */
+        FromPalette: {
+            /** Palette */
+            palette: number | string;
+        };
+        /**
          * FrozenLook
          * @description What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`.
          */
@@ -2538,6 +3235,27 @@ export interface components {
             remarks: string[];
         };
         /**
+         * IntensityTime
+         * @description Times of intensity, in s.
+         */
+        IntensityTime: {
+            /**
+             * Delay
+             * @default 0
+             */
+            delay?: number;
+            /**
+             * Down
+             * @default 0
+             */
+            down?: number;
+            /**
+             * Up
+             * @default 0
+             */
+            up?: number;
+        };
+        /**
          * InterfaceView
          * @description A network interface with its address.
          */
@@ -2623,6 +3341,67 @@ export interface components {
             sources: string[];
         };
         /**
+         * ListContent
+         * @description A new list, or another name or settings for one.
+         */
+        ListContent: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** @default null */
+            settings?: components["schemas"]["CueListSettings"] | null;
+        };
+        /**
+         * ListOrder
+         * @description All lists in another order.
+         */
+        ListOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * ListSummary
+         * @description A list among the others. words: how it is played; never_rests: it would go round in no time, and does not.
+         */
+        ListSummary: {
+            /** Cues */
+            cues: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Never Rests */
+            never_rests: boolean;
+            settings: components["schemas"]["CueListSettings"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ListView
+         * @description A list with its cues and effects. longest_s: of all bars.
+         */
+        ListView: {
+            /** Cues */
+            cues: number;
+            /** Id */
+            id: number;
+            /** Longest S */
+            longest_s: number;
+            /** Name */
+            name: string;
+            /** Never Rests */
+            never_rests: boolean;
+            /** Rows */
+            rows: components["schemas"]["CueRowView"][];
+            settings: components["schemas"]["CueListSettings"];
+            /** Threads */
+            threads: components["schemas"]["ThreadView"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Listening
          * @description Whether to listen, and on which interface beside this machine. agreed: the user has read what will be sent there.
          */
@@ -2644,11 +3423,19 @@ export interface components {
             look_on?: string;
         };
         /**
+         * ListsView
+         * @description All lists in their order.
+         */
+        ListsView: {
+            /** Lists */
+            lists: components["schemas"]["ListSummary"][];
+        };
+        /**
          * Act
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -2667,6 +3454,15 @@ export interface components {
             heads?: string[];
             /** @enum {unknown} */
             type: "audition";
+        };
+        /**
+         * Back
+         * @description The cue before.
+         */
+        LiveBack: {
+            /** @enum {unknown} */
+            do: "back";
+            list: number;
         };
         /**
          * Blackout
@@ -2701,6 +3497,17 @@ export interface components {
             value: number;
         };
         /**
+         * ChooseNext
+         * @description Choose the cue that the next go goes to; None: the one that follows.
+         */
+        LiveChooseNext: {
+            /** @default null */
+            cue?: number | null;
+            /** @enum {unknown} */
+            do: "choose-next";
+            list: number;
+        };
+        /**
          * EngineIs
          * @description The engine came or went; message: what does not run, in words.
          */
@@ -2722,6 +3529,25 @@ export interface components {
             on?: boolean;
         };
         LiveFromBrowser: components["schemas"]["LiveAct"] | components["schemas"]["LiveWatch"] | components["schemas"]["LivePreviewEffect"] | components["schemas"]["LiveAudition"];
+        /**
+         * Go
+         * @description The next cue of a list; a list that is paused goes on.
+         */
+        LiveGo: {
+            /** @enum {unknown} */
+            do: "go";
+            list: number;
+        };
+        /**
+         * GoTo
+         * @description Go to a cue, by its own number in the show.
+         */
+        LiveGoTo: {
+            cue: number;
+            /** @enum {unknown} */
+            do: "go-to";
+            list: number;
+        };
         /**
          * Grand
          * @description Set the grand master, 0…1.
@@ -2803,6 +3629,35 @@ export interface components {
             tempo: string;
         };
         /**
+         * ListLevel
+         * @description Move the fader of a list, 0…1.
+         */
+        LiveListLevel: {
+            /** @enum {unknown} */
+            do: "list-level";
+            list: number;
+            value: number;
+        };
+        /**
+         * ListTold
+         * @description Where a cue list is. cue: the number in the show of the cue that it is on; next: of the one that the next go goes to;
+         *         chosen: whether that was chosen by hand; went_at, arrives_at: stamps of its last go and of the end of its last fade;
+         *         follows_at: when `follows` comes by itself (0: the list releases itself); paused_at: since when its clock stands; level: of
+         *         its fader.
+         */
+        LiveListTold: {
+            arrives_at: number;
+            chosen: boolean;
+            cue: number | null;
+            follows: number | null;
+            follows_at: number | null;
+            id: number;
+            level: number;
+            next: number | null;
+            paused_at: number | null;
+            went_at: number;
+        };
+        /**
          * LoopHealth
          * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
          *         the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first.
@@ -2822,6 +3677,15 @@ export interface components {
             troubles: components["schemas"]["LiveTrouble"][];
         };
         /**
+         * Pause
+         * @description Hold the clock of a list.
+         */
+        LivePause: {
+            /** @enum {unknown} */
+            do: "pause";
+            list: number;
+        };
+        /**
          * Press
          * @description Press a button, or let go of it. holder: who does, known by the web process.
          */
@@ -2833,6 +3697,17 @@ export interface components {
             down?: boolean;
             /** @default  */
             holder?: string;
+        };
+        /**
+         * PressSpecial
+         * @description Take the lights of a special out of the look, or give them back; one that is on and asked for again comes last.
+         */
+        LivePressSpecial: {
+            /** @enum {unknown} */
+            do: "special";
+            /** @default true */
+            on?: boolean;
+            special: number;
         };
         /**
          * PreviewEffect
@@ -2856,6 +3731,26 @@ export interface components {
             ref?: unknown;
             /** @enum {unknown} */
             type: "refused";
+        };
+        /**
+         * Release
+         * @description Let go of all that a list holds, in a time.
+         */
+        LiveRelease: {
+            /** @enum {unknown} */
+            do: "release";
+            list: number;
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
+         * Resume
+         * @description Let the clock of a list go on.
+         */
+        LiveResume: {
+            /** @enum {unknown} */
+            do: "resume";
+            list: number;
         };
         /**
          * RouteState
@@ -2932,6 +3827,15 @@ export interface components {
             plays: boolean;
         };
         /**
+         * SpecialsLevel
+         * @description Move the fader of all specials, 0…1.
+         */
+        LiveSpecialsLevel: {
+            /** @enum {unknown} */
+            do: "specials-level";
+            value: number;
+        };
+        /**
          * State
          * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
          *         blind: the draft is prepared without output, and frames show it as it will be.
@@ -2947,6 +3851,8 @@ export interface components {
             levels: {
                 [key: string]: number;
             };
+            /** @default [] */
+            lists?: components["schemas"]["LiveListTold"][];
             revision: number;
             routes: components["schemas"]["LiveRouteState"][];
             running: components["schemas"]["LiveRunningState"][];
@@ -3174,6 +4080,20 @@ export interface components {
             universe: number;
         };
         /**
+         * MovesView
+         * @description Lights that move for a cue: in the dark before it, and in view; hidden_by: number of the cue that would hide it.
+         */
+        MovesView: {
+            /** Dark */
+            dark: number;
+            /** Hidden By */
+            hidden_by: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Seen */
+            seen: number;
+        };
+        /**
          * NewControl
          * @description An effect on a fader or button: on heads, or on a group, whose heads it then follows.
          */
@@ -3212,6 +4132,50 @@ export interface components {
              * @default 0.4
              */
             release_s?: number;
+        };
+        /**
+         * NewCue
+         * @description A cue recorded from the draft. after: the cue behind which it comes (none: the last); number: if it is to have this one;
+         *     families, heads, effects: what of the draft is taken, none: all.
+         */
+        NewCue: {
+            /**
+             * After
+             * @default null
+             */
+            after?: number | null;
+            /**
+             * Effects
+             * @default true
+             */
+            effects?: boolean;
+            /**
+             * Everything Else Out
+             * @default false
+             */
+            everything_else_out?: boolean;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /** @default null */
+            times?: components["schemas"]["CueTimes"] | null;
         };
         /**
          * NewEffect
@@ -3603,6 +4567,19 @@ export interface components {
             revision?: number;
         };
         /**
+         * Pasting
+         * @description Copies of cues, in their order, behind one (none: at the end).
+         */
+        Pasting: {
+            /**
+             * After
+             * @default null
+             */
+            after?: number | null;
+            /** Cues */
+            cues: number[];
+        };
+        /**
          * PickerPart
          * @description One number of a picker.
          */
@@ -3704,6 +4681,33 @@ export interface components {
             rig: "pars" | "club" | "stage";
         };
         /**
+         * RecordInto
+         * @description The draft into a cue that is there.
+         */
+        RecordInto: {
+            /**
+             * Effects
+             * @default true
+             */
+            effects?: boolean;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * How
+             * @default merge
+             * @enum {string}
+             */
+            how?: "merge" | "replace" | "take away";
+        };
+        /**
          * RenamePalette
          * @description Another name, or another way of colours to it (empty: the show's).
          */
@@ -3718,6 +4722,27 @@ export interface components {
              * @default null
              */
             way?: string | null;
+        };
+        /**
+         * Renumbering
+         * @description Other numbers for cues of a list (none: all).
+         */
+        Renumbering: {
+            /**
+             * Cues
+             * @default null
+             */
+            cues?: number[] | null;
+            /**
+             * First
+             * @default 1
+             */
+            first?: number;
+            /**
+             * Step
+             * @default 1
+             */
+            step?: number;
         };
         /**
          * Replacement
@@ -4169,6 +5194,14 @@ export interface components {
             preview?: boolean;
         };
         /**
+         * Splitting
+         * @description What of a cue moves into one of its own behind it.
+         */
+        Splitting: {
+            /** Families */
+            families: ("intensity" | "position" | "colour" | "beam")[];
+        };
+        /**
          * SwitchRoute
          * @description On or off. agreed: the user has read what will be sent where.
          */
@@ -4215,6 +5248,63 @@ export interface components {
             bpm: number;
             /** Name */
             name: string;
+        };
+        /**
+         * ThreadChange
+         * @description Where an effect of a list starts and stops; ends none: it runs on.
+         */
+        ThreadChange: {
+            /** Begins */
+            begins: number;
+            /**
+             * Ends
+             * @default null
+             */
+            ends?: number | null;
+        };
+        /**
+         * ThreadView
+         * @description An effect of a list, from the cue that starts it to the one that stops it, by place; ends −1: it runs on.
+         */
+        ThreadView: {
+            /** Begins */
+            begins: number;
+            /** Changes */
+            changes: number[];
+            /** Effect Id */
+            effect_id: number;
+            /** Ends */
+            ends: number;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** Thread */
+            thread: number;
+        };
+        /**
+         * ToUpdate
+         * @description Values changed by hand that came from one cue: where they can be put. here: the cue that the list is on.
+         */
+        ToUpdate: {
+            /** Cue Id */
+            cue_id: number;
+            /** Here */
+            here: number;
+            /** Here Id */
+            here_id: number;
+            /** Labels */
+            labels: string[];
+            /** List Id */
+            list_id: number;
+            /** List Name */
+            list_name: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Values */
+            values: number;
         };
         /**
          * TraceAsk
@@ -4370,12 +5460,45 @@ export interface components {
             universes: components["schemas"]["UniverseView"][];
         };
         /**
+         * UpdateAsk
+         * @description Choices; what is not named goes nowhere. clear: take back from the draft what was put into cues.
+         */
+        UpdateAsk: {
+            /** Choices */
+            choices: components["schemas"]["UpdateChoice"][];
+            /**
+             * Clear
+             * @default true
+             */
+            clear?: boolean;
+        };
+        /**
+         * UpdateChoice
+         * @description Where values that came from a cue are put: there, or into the cue that the list is on.
+         */
+        UpdateChoice: {
+            /** Cue Id */
+            cue_id: number;
+            /** Into */
+            into: number;
+        };
+        /**
          * UpdatePalette
          * @description Take what is set by hand on these heads (none: on all) into a palette.
          */
         UpdatePalette: {
             /** Heads */
             heads?: string[];
+        };
+        /**
+         * UpdateView
+         * @description What was changed by hand, by the cue that each value on stage comes from; loose: values that come from no cue.
+         */
+        UpdateView: {
+            /** Found */
+            found: components["schemas"]["ToUpdate"][];
+            /** Loose */
+            loose: number;
         };
         /**
          * UsePalette
@@ -4396,6 +5519,39 @@ export interface components {
              * @default false
              */
             preview?: boolean;
+        };
+        /**
+         * ValueChange
+         * @description Other values of an attribute in a cue. where: here, or where each value came from.
+         */
+        ValueChange: {
+            /** Attribute */
+            attribute: string;
+            /** Heads */
+            heads: string[];
+            /** Value */
+            value: number | string | components["schemas"]["FromPalette"];
+            /**
+             * Where
+             * @default here
+             * @enum {string}
+             */
+            where?: "here" | "origin";
+        };
+        /**
+         * ValueMark
+         * @description What becomes of values in a cue: they stop here, hold only here, hold from here on, or are taken out of the cue.
+         */
+        ValueMark: {
+            /** Attribute */
+            attribute: string;
+            /** Heads */
+            heads: string[];
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "stops here" | "only here" | "from here on" | "taken out";
         };
         /**
          * WayView
@@ -4785,6 +5941,704 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaysView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_get_lists_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_make_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_order_lists_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_get_list__int_list_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_change_list__int_list_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_delete_list__int_list_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_of_lists_record_cue__int_list_id__cues_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCue"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_paste__int_list_id__paste_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pasting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_renumber__int_list_id__renumber_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Renumbering"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_of_lists_change_thread__int_list_id__threads__int_thread__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+                thread: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThreadChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_updates_get_updates_updates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpdateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_updates_update_cues_updates_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UpdateAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_get_cue__int_cue_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueContentView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_change_cue__int_cue_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CueChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_delete_cue__int_cue_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_updates_get_differences__int_cue_id__differences_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Differences"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_change_effect__int_cue_id__effects_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectInCue"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_mark_values__int_cue_id__mark_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValueMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_record_into__int_cue_id__record_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordInto"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_split_cue__int_cue_id__split_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Splitting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_change_values__int_cue_id__values_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValueChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -5,7 +5,7 @@ from __future__ import annotations
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from zarabanda.core.rig.modes import lit_keys
+from zarabanda.core.rig.modes import lit_keys, whole_keys
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.palette_document import PaletteDocument
 from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
@@ -18,6 +18,7 @@ from zarabanda.targets import EffectOnHeads
 
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
+from .songs import Lights, add_songs
 
 TEMPOS = (("Movement", 96.0), ("Colour", 96.0), ("Level", 96.0), ("Zoom", 96.0))
 GROUPS = (("Rear spots", 101, 110), ("Mid washes", 201, 210), ("Deck beams", 301, 308), ("Tilt bars", 321, 324),
@@ -66,10 +67,13 @@ def build(store: Store) -> None:
         patched = [FixtureDocument.model_validate(fixture) for fixture in fixtures()]
         repositories.rig.add(session, patched, modes)
         heads_of: dict[str, list[str]] = {}
+        lights: dict[str, Lights] = {}
         for position, (name, first, last) in enumerate(GROUPS):
             within = [one for one in patched if first <= one.number <= last]
             keys = [key for one in within for key in lit_keys(one.number, modes[one.mode].spec())]
             heads_of[name] = keys
+            whole = [key for one in within for key in whole_keys(one.number, modes[one.mode].spec())]
+            lights[name] = Lights(whole, keys)
             session.add(Group(name=name, heads=keys, position=position))
         session.flush()
         page = session.scalars(select(Page)).one()
@@ -84,3 +88,5 @@ def build(store: Store) -> None:
                 assert show is not None
                 action = {"do": "level", "control": f"control:{control.id}", "value": OPENING[place]}
                 show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), action]}
+        show = repositories.rows.show(session)
+        show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), *add_songs(session, lights)]}

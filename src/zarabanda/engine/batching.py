@@ -12,6 +12,7 @@ from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.frame import Frame
 from zarabanda.core.playback.ground import Ground
+from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.workers import Troubles, Worker
 
@@ -31,7 +32,7 @@ class Chain:
 
     def apply(self, values: NDArray[np.float64], running: Running) -> None:
         """As `Batches.apply`."""
-        theta, weight = np.append(running.theta, 0.0), np.append(running.weight, 0.0)
+        theta, weight = np.append(running.theta, 0.0), np.vstack([running.weights, np.zeros(len(attributes.FAMILIES))])
         shifts = [*running.shifts, ()] if running.shifts else ()
         for batches, places in self._several:
             own = [shifts[place] for place in places] if shifts else ()

@@ -44,13 +44,14 @@ from zarabanda.messages.looks import look_of
 from zarabanda.targets import EffectOnHeads
 
 from .cueing import SUBJECTS as OF_CUES
-from .cueing import CueMaker
+from .cueing import CueMaker, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .program import EMPTY, Control, Instance, Program, no_palettes
 
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
+_AUDITION: PartKey = ("audition", 0)
 _UNREADABLE = (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError)
 
 
@@ -86,6 +87,7 @@ class Compiler:
         self._effects: dict[int, Effect] = {}
         self._palettes: dict[int, Palette] = {}
         self._drifts: dict[PlayerId, Drifts] = {}
+        self._targets: dict[PlayerId, tuple[str, EffectOnHeads]] = {}
         self._rig = RigMaker()
         self._cues = CueMaker()
         self._program = EMPTY
@@ -181,7 +183,9 @@ class Compiler:
         if now.rig.heads is not before.rig.heads or subjects & {"special", "palette"}:
             specials = {part.id: self._special(part, now) for part in self._of(SpecialPart)}
             now = replace(now, specials=specials)
-        if now.rig.heads is not before.rig.heads or subjects & {"control", "draft-effect", "effect", "palette", "audition"}:
+        if now.rig.heads is not before.rig.heads or subjects & (
+            OF_CUES | {"control", "draft-effect", "effect", "palette", "audition"}
+        ):
             now = self._with_players(now, before, changed)
         self._program = replace(now, **{"fade_s": 0.0, **more})
         return self._program
@@ -221,7 +225,8 @@ class Compiler:
         faults = []
         for key, part_key, source, target, always in self._players():
             stays = before.instances.get(key)
-            asked_anew = part_key in changed or target.effect_id in effects
+            asked_anew = self._targets.get(key) != (source, target) or target.effect_id in effects or part_key == _AUDITION
+            self._targets[key] = (source, target)
             if stays is not None and not asked_anew and _stands_alike(stays.placed, before.rig.heads, now.rig.heads):
                 instances[key] = stays
                 continue
@@ -231,6 +236,7 @@ class Compiler:
                 faults.append(f"{source}: an effect cannot be read ({type(error).__name__}: {error}), and does not run.")
         for key in before.instances.keys() - instances.keys():
             self._drifts.pop(key, None)
+            self._targets.pop(key, None)
         return replace(now, instances=instances, faults=tuple(faults))
 
     def _players(self) -> Iterator[tuple[PlayerId, PartKey, str, EffectOnHeads, bool]]:
@@ -239,9 +245,17 @@ class Compiler:
             yield PlayerId(control_id(part.id)), part.key, part.source, part.target, False
         for part in sorted(self._of(DraftEffectPart), key=lambda one: int(one.id)):
             yield PlayerId(f"draft:{part.id}"), part.key, "draft", part.target, True
+        names = {part.id: part.name for part in self._of(CueListPart)}
+        for part in self._of(CuePart):
+            for one in part.document.get("effects", ()):
+                if one["do"] == "start":
+                    families = tuple(one["families"]) if one.get("families") else None
+                    target = EffectOnHeads(one["effect"], tuple(one.get("heads", ())), families)
+                    source = f"{names.get(part.list_id, 'a list')}, cue {part.number:g}"
+                    yield player_of(part.list_id, one["thread"]), part.key, source, target, False
         if self._audition is not None:
             target = EffectOnHeads(-1, tuple(self._audition.heads))
-            yield AUDITION, ("audition", 0), "preview", target, True
+            yield AUDITION, _AUDITION, "preview", target, True
 
     def _document(self, number: int) -> dict[str, Any]:
         if number in self._previews:
@@ -266,7 +280,7 @@ class Compiler:
         effect, heads = of_families(effect, target.families), now.rig.heads
         chosen = np.array([heads.index[head] for head in target.heads if head in heads.index], np.int64)
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
-        return Instance(key, effect_id, effect.name, source, effect, placed, always)
+        return Instance(key, effect_id, effect.name, source, effect, placed, always, heads.keys, list_of(key))
 
 
 def _stands_alike(placed: Placed, before: Heads, now: Heads) -> bool:

@@ -9,17 +9,29 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.effects.palette import Palette
-from zarabanda.core.playback.cues import Cue, CueList, Times, Trigger
+from zarabanda.core.playback.cue_list import CueList, Round
+from zarabanda.core.playback.cues import Cue, EffectChange, Times, Trigger
 from zarabanda.core.playback.looks import held
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
-from zarabanda.messages import CueListPart, CuePart, HeldValues, PaletteUse
+from zarabanda.messages import CueListPart, CuePart, HeldValues, PaletteUse, PlayerId
 from zarabanda.messages.looks import look_of
 
 Ints = NDArray[np.int64]
 
 SUBJECTS = frozenset({"cue", "cue-list"})
 """Parts that cue lists are made of."""
+
+
+def player_of(list_id: int, thread: int) -> PlayerId:
+    """The key of what plays a thread of a list."""
+    return PlayerId(f"list:{list_id}:{thread}")
+
+
+def list_of(key: PlayerId) -> int:
+    """The list whose thread is played by this key; 0: none."""
+    kind, _, rest = key.partition(":")
+    return int(rest.partition(":")[0]) if kind == "list" else 0
 
 
 def values_of(document: Mapping[str, Any]) -> HeldValues:
@@ -45,7 +57,9 @@ class CueMaker:
         self._cues: dict[int, tuple[tuple[object, ...], Cue]] = {}
         self._lists: dict[int, tuple[tuple[object, ...], CueList]] = {}
 
-    def made(self, lists: Iterable[CueListPart], parts: Iterable[CuePart], palettes: Mapping[int, Palette], rig: Rig) -> dict[int, CueList]:
+    def made(
+        self, lists: Iterable[CueListPart], parts: Iterable[CuePart], palettes: Mapping[int, Palette], rig: Rig
+    ) -> dict[int, CueList]:
         """All lists, in their order."""
         by_list: dict[int, list[CuePart]] = {}
         for part in parts:
@@ -67,7 +81,13 @@ class CueMaker:
         used = {value.palette for heads in values.values() for value in heads.values() if isinstance(value, PaletteUse)}
         of = (part, rig.heads, *((number, palettes.get(number)) for number in sorted(used)))
         known = self._cues.get(part.id)
-        if known is not None and len(known[0]) == len(of) and known[0][0] == part and known[0][1] is rig.heads and known[0][2:] == of[2:]:
+        if (
+            known is not None
+            and len(known[0]) == len(of)
+            and known[0][0] == part
+            and known[0][1] is rig.heads
+            and known[0][2:] == of[2:]
+        ):
             return known
         return of, cue_of(part, values, palettes, rig)
 
@@ -91,7 +111,15 @@ def cue_of(part: CuePart, values: HeldValues, palettes: Mapping[int, Palette], r
         document.get("states_everything", False), document.get("everything_else_out", False),
         Times.from_document(document.get("times", {})), document.get("ease", "linear"), document.get("space", ""),
         Trigger(trigger.get("kind", "go"), trigger.get("wait", 0.0), trigger.get("tempo")),
+        tuple(_effect_change(one) for one in document.get("effects", ())), document.get("takes_over", True),
+        document.get("dark_moves", True),
+        np.array([rig.heads.index[key] for key in document.get("seen_moves", ()) if key in rig.heads.index], np.int64),
     )  # fmt: skip
+
+
+def _effect_change(one: Mapping[str, Any]) -> EffectChange:
+    families = frozenset(one.get("families") or attributes.FAMILIES)
+    return EffectChange(one["do"], one["thread"], one.get("depth", 1.0), one.get("speed", 1.0), families)
 
 
 def _places(cells: Mapping[str, Iterable[str]], rig: Rig) -> Ints:
@@ -108,8 +136,13 @@ def _places(cells: Mapping[str, Iterable[str]], rig: Rig) -> Ints:
 
 def _list(part: CueListPart, cues: tuple[Cue, ...], rig: Rig) -> CueList:
     settings = part.settings
+    goes_round = Round(
+        settings.get("round_by", "hand"), settings.get("round_every", 1.0), settings.get("round_tempo"),
+        settings.get("round_order", "forward"), settings.get("seed", 1),
+    )  # fmt: skip
     return CueList(
         part.id, part.name, cues, (rig.home.shape[0], rig.home.shape[1]), part.position, settings.get("highest_wins", False),
         settings.get("protected", False), settings.get("fader", "dims"), settings.get("back", 1.0),
-        settings.get("goes_round", False),
+        goes_round if settings.get("goes_round") else None,
+        settings.get("ends_in", 2.0) if settings.get("ends") == "releases" else None,
     )  # fmt: skip

@@ -12,14 +12,17 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
 from zarabanda.messages import ControlId, FixturePart, PlayerId, ShowUpdate
 
-from . import kept_claims
+from . import kept_claims, kept_lists
 from .kept_claims import StripEntry
+from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
 from .live import draft
-from .live.state import LiveState, Playing
+from .live.cue_lists import with_manners
+from .live.dark_moves import watched
+from .live.state import LiveState
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 4
+VERSION = 5
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
@@ -41,23 +44,6 @@ class TempoEntry(msgspec.Struct, forbid_unknown_fields=True):
     slew: float
 
 
-class PlayingEntry(msgspec.Struct, forbid_unknown_fields=True):
-    """One instance that plays: see `state.Playing`."""
-
-    key: PlayerId
-    started: float
-    started_beat: float
-    level: float
-    fade_from: float
-    fade_to: float
-    fade_at: float
-    fade_s: float
-    shift: float
-    rate: float
-    layer_shifts: list[float]
-    frozen: float | None
-
-
 class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine; heads:
     which heads the claims are on, see `Heads.number`; blind: since when the draft is prepared without output."""
@@ -74,6 +60,8 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     opened: bool
     held: dict[ControlId, list[str]]
     playing: list[PlayingEntry]
+    lists: dict[int, ListEntry]
+    specials: SpecialsEntry
     heads: int
     claims: list[StripEntry]
     blind: float | None
@@ -88,13 +76,8 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
         },
         levels=dict(state.levels), grand=state.grand, blackout=state.blackout, stopped=sorted(state.stopped),
         opened=state.opened, held={key: sorted(holders) for key, holders in state.held.items()},
-        playing=[
-            PlayingEntry(
-                key, one.started, one.started_beat, one.level, one.fade_from, one.fade_to, one.fade_at, one.fade_s,
-                one.shift, one.rate, list(one.layer_shifts), one.frozen,
-            )
-            for key, one in state.playing.items()
-        ],
+        playing=kept_lists.playing_written(state.playing), lists=kept_lists.lists_written(state.lists),
+        specials=kept_lists.specials_written(state.specials),
         heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
     )  # fmt: skip
 
@@ -107,23 +90,19 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
     """
     same_clock = bool(boot) and boot == entry.boot
     moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
-    playing = {}
-    for data in entry.playing:
-        instance = program.instances.get(data.key)
-        if instance is not None:
-            fields = {name: getattr(data, name) for name in data.__struct_fields__ if name != "key"}
-            fields |= {"started": data.started + moved, "fade_at": data.fade_at + moved, "layer_shifts": tuple(data.layer_shifts)}
-            playing[data.key] = Playing(instance, **fields)
-    return LiveState(
+    state = LiveState(
         program=program,
         tempos={
             name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew) for name, one in entry.tempos.items()
         },
-        playing=playing, levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
+        playing=kept_lists.playing_read(entry.playing, program.instances, moved),
+        lists=kept_lists.lists_read(entry.lists, moved), specials=kept_lists.specials_read(entry.specials, moved),
+        levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
         opened=entry.opened, claims=_claims(entry, program, now, moved),
         blind=None if entry.blind is None else entry.blind + moved,
         held={key: frozenset(holders) for key, holders in entry.held.items()},
     )  # fmt: skip
+    return watched(with_manners(state), now)
 
 
 def _claims(entry: LiveEntry, program: Program, now: float, moved: float) -> Claims:
@@ -145,7 +124,8 @@ def _decode_live(content: bytes) -> LiveEntry:
     if entry.version != VERSION:
         raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
     numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values(), entry.blind or 0.0, *kept_claims.times(entry.claims)]
-    for one in [*entry.tempos.values(), *entry.playing]:
+    numbers += kept_lists.times(entry.lists, entry.specials, entry.playing)
+    for one in entry.tempos.values():
         numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
     if not all(map(math.isfinite, numbers)):
         raise ValueError("it has numbers that are not finite")

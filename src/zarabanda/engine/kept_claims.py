@@ -46,6 +46,7 @@ class StripEntry(msgspec.Struct, forbid_unknown_fields=True):
     origin: bytes | None
     was: bytes | None
     retargeted: float
+    early: bool
     stamp: float
     delay: float
     fade: float
@@ -53,10 +54,11 @@ class StripEntry(msgspec.Struct, forbid_unknown_fields=True):
     stands_at: float
     goes_at: float
     paused_at: float
+    stops_at: float
     releases: list[ReleaseEntry]
 
 
-_TIMES = ("retargeted", "laid", "stamp", "stands_at", "goes_at", "paused_at")
+_TIMES = ("retargeted", "laid", "stamp", "stands_at", "goes_at", "paused_at", "stops_at")
 
 
 def written(claims: Claims) -> list[StripEntry]:
@@ -67,10 +69,11 @@ def written(claims: Claims) -> list[StripEntry]:
 
     return [
         StripEntry(
-            strip.holder, strip.laid, strip.rank, strip.kind, strip.family, strip.cells.astype("<i8").tobytes(), raw(strip.targets) or b"",
-            strip.space, raw(strip.origin), raw(strip.was), strip.retargeted, strip.timing.stamp, strip.timing.delay,
-            strip.timing.fade, strip.timing.ease, strip.timing.stands_at, strip.timing.goes_at,
-            strip.timing.paused_at, [ReleaseEntry(*(getattr(one, field.name) for field in fields(Release))) for one in strip.timing.releases],
+            strip.holder, strip.laid, strip.rank, strip.kind, strip.family, strip.cells.astype("<i8").tobytes(),
+            raw(strip.targets) or b"", strip.space, raw(strip.origin), raw(strip.was), strip.retargeted, strip.early,
+            strip.timing.stamp, strip.timing.delay, strip.timing.fade, strip.timing.ease, strip.timing.stands_at,
+            strip.timing.goes_at, strip.timing.paused_at, strip.timing.stops_at,
+            [ReleaseEntry(*(getattr(one, field.name) for field in fields(Release))) for one in strip.timing.releases],
         )
         for strip in claims.strips
     ]  # fmt: skip
@@ -90,12 +93,13 @@ def read(entries: list[StripEntry], count: int, moved: float) -> Claims:
         arrays = {name: _numbers(getattr(entry, name), len(cells), width) for name in ("targets", "origin", "was")}
         timing = Timing(
             entry.stamp + moved, entry.delay, entry.fade, entry.ease, entry.stands_at + moved, entry.goes_at + moved,
-            tuple(_release(one, moved) for one in entry.releases), entry.paused_at + moved,
+            tuple(_release(one, moved) for one in entry.releases), entry.paused_at + moved, entry.stops_at + moved,
         )  # fmt: skip
         strips.append(
             Strip(
-                entry.holder, entry.laid + moved, entry.rank, cast(Kind, entry.kind), entry.family, cells, cast(Floats, arrays["targets"]), count,
-                timing, entry.space, arrays["origin"], arrays["was"], entry.retargeted + moved,
+                entry.holder, entry.laid + moved, entry.rank, cast(Kind, entry.kind), entry.family, cells,
+                cast(Floats, arrays["targets"]), count, timing, entry.space, arrays["origin"], arrays["was"],
+                entry.retargeted + moved, entry.early,
             )
         )  # fmt: skip
     return Claims(tuple(strips))

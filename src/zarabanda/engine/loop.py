@@ -27,9 +27,10 @@ from .live.acts import act
 from .live.advance import advance
 from .live.blind import prepared
 from .live.looking import over_base, running_at
+from .live.playing import Playing
 from .live.programs import take
 from .live.specials import crossing
-from .live.state import LiveState, Playing
+from .live.state import LiveState
 from .live.testing import with_held
 from .program import EMPTY, Program
 
@@ -246,7 +247,7 @@ class Loop:
         program = state.program
         if state.playing is not self._planned or not self._batches_are_whole:
             self._planned, self._order = state.playing, list(state.playing)
-            placed = [state.playing[key].instance.placed for key in self._order]
+            placed = [state.playing[key].placed for key in self._order]
             self._batches, self._batches_are_whole = self.batching.batches_of(program.rig, placed)
         every = [state.playing[key] for key in self._order]
         running = running_at(state, every, t)
@@ -265,8 +266,12 @@ class Loop:
         if state.blind is not None:
             values = self._prepared(t)
             laps.mark("prepared")
-        cells = [one.instance.placed.first_cell for one in every]
-        now = [RunningNow(*one) for one in zip(self._order, running.theta.tolist(), running.weight.tolist(), cells, strict=True)]
+        cells = [one.placed.first_cell for one in every]
+        weights = [
+            max((row[number] for number in one.instance.families), default=0.0)
+            for one, row in zip(every, running.weight.tolist(), strict=True)
+        ]
+        now = [RunningNow(*one) for one in zip(self._order, running.theta.tolist(), weights, cells, strict=True)]
         return Snapshot(self.health.frames, t, values, data, program, now)
 
     def _prepared(self, t: float) -> NDArray[np.float64]:
@@ -274,7 +279,7 @@ class Loop:
         if self._ahead is None or self.health.frames % 2 == 0 or self._ahead[0] is not self.state:
             state = prepared(self.state)
             every = list(state.playing.values())
-            batches, _ = self.batching.batches_of(state.program.rig, [one.instance.placed for one in every])
+            batches, _ = self.batching.batches_of(state.program.rig, [one.placed for one in every])
             values = over_base(state, batches, running_at(state, every, t), t)
             Levels(state.grand, state.blackout).apply(values, state.program.rig)
             self._ahead = (self.state, values)
@@ -297,7 +302,7 @@ class Loop:
         playing, program = self.state.playing.get(key), self.state.program
         if playing is None or playing.frozen is None:
             return None
-        batches = self.batching.single(program.rig, playing.instance.placed)
+        batches = self.batching.single(program.rig, playing.placed)
         running = Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts])
         return _told(program.rig, over_base(self.state, batches, running, t), batches.touched)
 

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 import numpy as np
 
 from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed
-from zarabanda.core.playback.cues import CueList
+from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig.rig import Rig, build
@@ -19,7 +20,8 @@ from zarabanda.messages import ControlId, PlayerId, RoutePart, TempoPart
 
 @dataclass(frozen=True)
 class Instance:
-    """An effect on a selection, that may play. always: plays as long as it is there."""
+    """An effect on a selection, that may play. always: plays as long as it is there; keys: of the rig's heads; list_id: the
+    cue list that starts it, 0: none."""
 
     key: PlayerId
     effect_id: int
@@ -28,6 +30,13 @@ class Instance:
     effect: Effect
     placed: Placed
     always: bool
+    keys: Sequence[str] = ()
+    list_id: int = 0
+
+    @cached_property
+    def families(self) -> tuple[int, ...]:
+        """Families in which it acts, by their number."""
+        return tuple(sorted({block.family for block in self.placed.blocks}))
 
 
 @dataclass(frozen=True)

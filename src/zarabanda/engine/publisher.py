@@ -2,10 +2,25 @@
 
 from __future__ import annotations
 
+from math import isfinite
+
 from zarabanda import wire
-from zarabanda.messages import Frame, HeldSlot, PlayerId, RunningState, ShownState, State, TempoState, Trouble, UniverseFrame
+from zarabanda.core.playback.cue_list import CueList
+from zarabanda.messages import (
+    Frame,
+    HeldSlot,
+    ListTold,
+    PlayerId,
+    RunningState,
+    ShownState,
+    State,
+    TempoState,
+    Trouble,
+    UniverseFrame,
+)
 
 from .frames import FrameWriter, universe_frame
+from .live.cue_lists import at_step, following, list_state
 from .live.state import LiveState
 from .loop import Loop, Snapshot
 
@@ -88,7 +103,19 @@ class Publisher:
             blind=state.blind is not None,
             held=[HeldSlot(*place, value) for place, (value, _) in state.held_slots.items()],
             shown=_shown(state, t),
+            lists=[_list(state, whose) for whose in program.lists.values()],
         )  # fmt: skip
+
+
+def _list(state: LiveState, whose: CueList) -> ListTold:
+    own, at, follow = list_state(state, whose.id), at_step(state, whose), following(state, whose)
+    waits = own.follow_on
+    due = None if waits is None else waits.due_at(state)
+    return ListTold(
+        whose.id, None if at is None else whose.cues[at.place].id, None if follow is None else whose.cues[follow.place].id,
+        own.chosen is not None, own.went_at, own.went_at + (0.0 if at is None else whose.arrives_after(at.place)),
+        None if waits is None else waits.cue or 0, due if due is not None and isfinite(due) else None, own.paused_at, own.level,
+    )  # fmt: skip
 
 
 def _shown(state: LiveState, t: float) -> ShownState | None:

@@ -23,7 +23,7 @@ def playing_at(state: LiveState, t: float, words: Callable[[int], Sequence[str]]
     """What plays at t, as a trace takes it. words: the layers of an effect, by its number."""
     return [
         Playing(
-            one.instance.name, one.instance.placed, state.theta(one, t), one.weight(t), one.layer_shifts,
+            one.instance.name, one.placed, state.theta(one, t), state.weights(one, t), one.layer_shifts,
             words(one.instance.effect_id), key,
         )
         for key, one in state.playing.items()

@@ -66,8 +66,23 @@ class CueTrigger(_Part):
     timecode: Annotated[str, Field(pattern=r"^(\d\d[:;]\d\d[:;]\d\d[:;]\d\d)?$")] = ""
 
 
+class CueEffect(_Part):
+    """What a cue does to an effect. thread: which one of its list, by number; of a start: the effect, by number or name, its
+    heads (or its group) and families (none: all); depth: share of its own; speed: times its own."""
+
+    do: Literal["start", "change", "stop"]
+    thread: Annotated[int, Field(ge=1, le=100_000)]
+    effect: int | str | None = None
+    heads: Heads = []
+    group_id: int | None = None
+    families: list[FamilyName] | None = None
+    depth: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
+    speed: Annotated[float, Field(ge=0.01, le=16, allow_inf_nan=False)] = 1.0
+
+
 class CueDocument(_Part):
-    """What a cue changes, and how. values: by attribute and head, in natural units, `#rrggbb` or of a palette."""
+    """What a cue changes, and how. values: by attribute and head, in natural units, `#rrggbb` or of a palette;
+    dark_moves: whether lights are prepared for it while they are dark; seen_moves: heads for which not."""
 
     name: Annotated[str, Field(max_length=120)] = ""
     note: Annotated[str, Field(max_length=2000)] = ""
@@ -81,6 +96,9 @@ class CueDocument(_Part):
     ease: str = "linear"
     space: str = ""
     trigger: CueTrigger = Field(default_factory=CueTrigger)
+    effects: Annotated[list[CueEffect], Field(max_length=200)] = []
+    dark_moves: bool = True
+    seen_moves: Heads = []
 
     @model_validator(mode="after")
     def _fits(self) -> CueDocument:
@@ -88,6 +106,9 @@ class CueDocument(_Part):
             for name in getattr(self, place):
                 if name not in KNOWN:
                     raise ValueError(f"{place}: there is no attribute {shown(name)}; use one of {', '.join(KNOWN)}")
+        for n, one in enumerate(self.effects):
+            if one.do == "start" and one.effect is None:
+                raise ValueError(f"effects.{n}: say which effect is started")
         if self.ease not in EASES:
             raise ValueError(f"ease: there is no ease {shown(self.ease)}; use one of {', '.join(EASES)}")
         if self.space and self.space not in SPACES:

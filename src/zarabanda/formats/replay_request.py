@@ -46,16 +46,17 @@ class ReplayControl(_Part):
 
 
 class ReplayCue(CueDocument):
-    """A cue: its number in the list, and what it changes."""
+    """A cue: its number in the list, and what it changes. Lights are prepared in the dark where that is asked for."""
 
     number: CueNumber
+    dark_moves: bool = False
 
 
 class ReplayCueList(CueListSettings):
     """A cue list: its name, how it is played, and its cues."""
 
     name: str
-    cues: list[ReplayCue] = []
+    cues: list[ReplayCue] = Field(default_factory=list)
 
 
 class ReplaySpecial(_Part):
@@ -87,9 +88,9 @@ class ReplayShow(_Part):
         for name in self.home:
             if name not in known:
                 raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
-        for what, names in (("heads", [one.id for one in self.heads]), ("effects", [one.name for one in self.effects]),
-                            ("controls", [one.name for one in self.controls]),
-                            ("cue_lists", [one.name for one in self.cue_lists]), ("specials", [one.name for one in self.specials])):  # fmt: skip
+        for what, named in (("heads", self.heads), ("effects", self.effects), ("controls", self.controls),
+                            ("cue_lists", self.cue_lists), ("specials", self.specials)):  # fmt: skip
+            names = [str(getattr(one, "id", None) or getattr(one, "name", "")) for one in named]
             twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
             if twice is not None:
                 raise ValueError(f"{what}: {shown(twice)} is there twice; give each its own name")

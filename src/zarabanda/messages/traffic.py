@@ -149,6 +149,24 @@ class RunningState(msgspec.Struct, frozen=True):
     theta_shifts: list[float]
 
 
+class ListTold(msgspec.Struct, frozen=True):
+    """Where a cue list is. cue: the number in the show of the cue that it is on; next: of the one that the next go goes to;
+    chosen: whether that was chosen by hand; went_at, arrives_at: stamps of its last go and of the end of its last fade;
+    follows_at: when `follows` comes by itself (0: the list releases itself); paused_at: since when its clock stands; level: of
+    its fader."""
+
+    id: int
+    cue: int | None
+    next: int | None
+    chosen: bool
+    went_at: float
+    arrives_at: float
+    follows: int | None
+    follows_at: float | None
+    paused_at: float | None
+    level: float
+
+
 class Trouble(msgspec.Struct, frozen=True):
     """What is wrong now, in words."""
 
@@ -235,6 +253,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     blind: bool = False
     held: list[HeldSlot] = []
     shown: ShownState | None = None
+    lists: list[ListTold] = []
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):

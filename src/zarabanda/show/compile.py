@@ -15,6 +15,8 @@ from zarabanda.messages import (
     AnyPart,
     ColourWayPart,
     ControlPart,
+    CueListPart,
+    CuePart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
@@ -26,9 +28,11 @@ from zarabanda.messages import (
     TempoPart,
 )
 
-from .repositories import draft, palettes, routes
+from .repositories import cues, draft, palettes, routes
 from .tables import (
     ControlRow,
+    CueListRow,
+    CueRow,
     DraftEffect,
     DraftFan,
     DraftValue,
@@ -113,12 +117,36 @@ def _controls_of_pages(session: Session, keys: Keys) -> Iterator[AnyPart]:
 
 def _controls_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
     if keys is not None:
-        used = select(Reference.user_id).where(
-            Reference.user_table == ControlRow.__tablename__,
-            Reference.used_table == Group.__tablename__,
-            Reference.used_id.in_(keys),
-        )
-        yield from _controls(session, session.scalars(used).all())
+        yield from _controls(session, _users(session, ControlRow.__tablename__, keys))
+
+
+def _cue_lists(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(CueListRow), CueListRow.id, keys)):
+        yield CueListPart(row.id, row.name, row.position, row.settings)
+
+
+def _cues(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    groups = {row.id: row.heads for row in session.scalars(select(Group))}
+    for row in session.scalars(_asked(select(CueRow), CueRow.id, keys)):
+        yield CuePart(row.id, row.list_id, row.number, cues.with_heads(row.document, groups))
+
+
+def _cues_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    if keys is not None:
+        yield from _cues(session, _users(session, CueRow.__tablename__, keys))
+
+
+def _users(session: Session, table: str, groups: Collection[Any]) -> Collection[Any]:
+    """Rows of a table that refer to some groups."""
+    used = select(Reference.user_id).where(
+        Reference.user_table == table, Reference.used_table == Group.__tablename__, Reference.used_id.in_(groups)
+    )
+    return session.scalars(used).all()
+
+
+def _of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    yield from _controls_of_groups(session, keys)
+    yield from _cues_of_groups(session, keys)
 
 
 def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -143,7 +171,9 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     DraftEffect.__tablename__: ("draft-effect", _draft_effects),
     ControlRow.__tablename__: ("control", _controls),
     Page.__tablename__: ("", _controls_of_pages),
-    Group.__tablename__: ("", _controls_of_groups),
+    CueListRow.__tablename__: ("cue-list", _cue_lists),
+    CueRow.__tablename__: ("cue", _cues),
+    Group.__tablename__: ("", _of_groups),
     RouteRow.__tablename__: ("route", _routes),
     Show.__tablename__: ("opening", _opening),
 }

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.targets import Used
 
-from .tables import Base, ControlRow, DraftValue, EffectRow, PaletteRow, Reference, TempoRow
+from .tables import Base, ControlRow, CueListRow, CueRow, DraftValue, EffectRow, Group, PaletteRow, Reference, TempoRow
 
 Document = dict[str, Any]
 
@@ -74,9 +74,26 @@ def _used_in(document: Document) -> set[Used]:
     return used
 
 
+def _tempos_of(settings: Document) -> set[Used]:
+    tempo = settings.get("round_tempo")
+    return {(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set()
+
+
+def _used_by_cue(document: Document) -> set[Used]:
+    """Effects, groups and tempos that a cue refers to."""
+    used: set[Used] = set()
+    for one in document.get("effects", ()):
+        found = {(EffectRow.__tablename__, one.get("effect")), (Group.__tablename__, one.get("group_id"))}
+        used |= {(table, number) for table, number in found if isinstance(number, int)}
+    tempo = document.get("trigger", {}).get("tempo")
+    return used | ({(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set())
+
+
 DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
     EffectRow.__tablename__: lambda row: _used_in(row["document"]),
     DraftValue.__tablename__: lambda row: _used_in(row["heads"]),
+    CueListRow.__tablename__: lambda row: _used_in(row["settings"]) | _tempos_of(row["settings"]),
+    CueRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_cue(row["document"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }
 """Rows that the documents of a table's rows refer to."""

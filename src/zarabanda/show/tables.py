@@ -154,6 +154,33 @@ class ControlRow(Base):
     __table_args__ = (Index("ix_control_place", "page_id", "row", "place"), NEVER_AGAIN)
 
 
+class CueListRow(Base):
+    """A cue list. settings: see `formats.cue_document.CueListSettings`, with the numbers of tempos."""
+
+    __tablename__ = "cue_list"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    position: Mapped[int] = mapped_column(Integer)
+    settings: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
+
+
+class CueRow(Base):
+    """A cue of a list. number: decimals order it between others; document: see `formats.cue_document.CueDocument`, with the
+    numbers of palettes, effects and tempos."""
+
+    __tablename__ = "cue"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    list_id: Mapped[int] = mapped_column(ForeignKey("cue_list.id"), index=True)
+    number: Mapped[float] = mapped_column(Float)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
+
+    def in_words(self) -> str:
+        name = self.document.get("name")
+        return f"cue {self.number:g}" + (f" “{name}”" if name else "")
+
+
 class DraftValue(Base):
     """Values set by hand of one attribute, by head key: a natural value, `{"palette": number}` or `{"fan": number}`."""
 

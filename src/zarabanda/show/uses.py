@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from zarabanda.errors import InUse
 
 from . import references
-from .tables import Base, ControlRow, EffectRow
+from .tables import Base, ControlRow, CueRow, EffectRow
 
 Key = tuple[str, Any]
 
@@ -45,5 +45,9 @@ def place_is_free(session: Session, table: str, key: Any, label: str) -> None:
     elif table == EffectRow.__tablename__ and (effect := session.get(EffectRow, key)) is not None and effect.kept:
         alike = func.lower(EffectRow.name) == effect.name.lower()
         taken = session.scalars(select(EffectRow).where(EffectRow.kept, alike, EffectRow.id != key)).first()
+    elif table == CueRow.__tablename__ and (cue := session.get(CueRow, key)) is not None:
+        taken = session.scalars(
+            select(CueRow).where(CueRow.list_id == cue.list_id, CueRow.number == cue.number, CueRow.id != key)
+        ).first()
     if taken is not None:
         raise InUse(f"“{label}” cannot be done: {taken.in_words()} is there by now. Rename or move that first.")

@@ -7,7 +7,7 @@ import secrets
 import socket
 import threading
 import time
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -15,15 +15,13 @@ import msgspec
 from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import wire
+from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.rig.rig import FixtureSpec, Rig
-from zarabanda.engine.decoding import SUBJECTS as OF_RIG
-from zarabanda.engine.decoding import RigMaker
 from zarabanda.errors import ZarabandaError
 from zarabanda.event_log import EventLog
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.messages import (
     AnyAction,
-    AnyPart,
     AskLook,
     AskStage,
     AskTrace,
@@ -58,6 +56,7 @@ from zarabanda.show.store import Store, Touched
 from zarabanda.show.tables import Fixture, Group, Mode, PaletteRow, RouteRow, TempoRow
 from zarabanda.workers import Troubles, Worker, in_words
 
+from .compiled import Compiled
 from .processes import what_is_down
 
 _RETRY_S = 0.1
@@ -102,23 +101,20 @@ class EngineLink:
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self.fade_s = 0.0
         """In which values set by hand go where the next update says."""
-        self._rig_maker, self._of_rig = RigMaker(), dict[PartKey, AnyPart]()
+        self._compiled = Compiled()
         self._pushed_edit = -1
         """Newest edit that the engine was told; −1: it must be told everything."""
         self._names = Names({}, {}, {}, {})
-        self.rig: Rig = self._rig_maker.rig
         self.session = secrets.token_hex(6)
         """Who counts the revisions: each start of this process begins anew, at 0."""
         self.revision = 0
-        self.routes: list[RoutePart] = []
-        """Which universes go where, as the engine was told."""
         self.rig_edition = 0
         """Counts edits of what the rig is shown with: fixtures, modes, groups."""
         self.route_edition = 0
         """Counts edits of routes."""
         self.state: State | None = None
         with store.reading() as session:
-            self._take_in(compiling.all_parts(session), [], whole=True)
+            self._compiled.take_in(compiling.all_parts(session), [], whole=True)
 
     def start(self) -> None:
         """Begin to connect, in a thread of its own."""
@@ -142,23 +138,27 @@ class EngineLink:
     @property
     def fixtures(self) -> list[FixtureSpec]:
         """What the rig is made of, by number."""
-        return self._rig_maker.fixtures
+        return self._compiled.fixtures
+
+    @property
+    def rig(self) -> Rig:
+        """The rig."""
+        return self._compiled.rig
+
+    @property
+    def routes(self) -> list[RoutePart]:
+        """Which universes go where, as the engine was told."""
+        return self._compiled.routes
+
+    @property
+    def lists(self) -> Mapping[int, CueList]:
+        """Cue lists by number, in their order."""
+        return self._compiled.lists
 
     @property
     def carried(self) -> set[int]:
         """Universes of the rig that a route carries which is on."""
         return {one for one in self.rig.universes if any(route.on and route.carries(one) for route in self.routes)}
-
-    def _take_in(self, parts: Iterable[AnyPart], gone: Iterable[PartKey], *, whole: bool) -> None:
-        """Keep the routes, and build the rig anew, for previews, when something of it has changed."""
-        routes = {} if whole else {one.key: one for one in self.routes if one.key not in gone}
-        routes |= {part.key: part for part in parts if isinstance(part, RoutePart)}
-        self.routes = sorted(routes.values(), key=lambda one: one.id)
-        now = {} if whole else {key: part for key, part in self._of_rig.items() if key not in gone}
-        now |= {part.key: part for part in parts if part.key[0] in OF_RIG}
-        if now != self._of_rig:
-            self._of_rig = now
-            self.rig = self._rig_maker.made(now.values())
 
     def edited(self, touched: Touched = None) -> None:
         """After an edit, which is kept by now: give it to the engine. What fails is told, and made good by connecting anew."""
@@ -192,7 +192,7 @@ class EngineLink:
             fade_s, self.fade_s = self.fade_s, 0.0
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
                 self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s))
-            self._take_in(parts, gone, whole=whole)  # after the engine has it: the light comes first
+            self._compiled.take_in(parts, gone, whole=whole)  # after the engine has it: the light comes first
 
     def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""

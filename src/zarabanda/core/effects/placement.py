@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -48,6 +49,11 @@ class Block:
     stop_values: Floats | None = None
 
     @property
+    def family(self) -> int:
+        """Number of the family of its attribute."""
+        return attributes.FAMILIES.index(attributes.BY_NAME[attributes.touched(self.layer.attribute)[0]].family)
+
+    @property
     def is_relay(self) -> bool:
         """Whether heads take turns."""
         return self.spread.kind == "relay"
@@ -65,6 +71,10 @@ class Block:
         return self.is_relay and (self.back_and_forth or self.spread.order == "shuffled")
 
 
+_BY_HEAD = ("head", "lane", "key", "offset", "depth", "mirrored", "places", "mounting", "stop_values")
+"""Arrays of a block with an entry a head."""
+
+
 @dataclass(frozen=True)
 class Placed:
     """An effect on a selection. order: (n,) rig indexes in rank order; lane: (n,) of each rank; blocks: its layers.
@@ -79,6 +89,20 @@ class Placed:
     count: int
     blocks: tuple[Block, ...]
     drifts: Drifts
+
+    def restricted(self, cells: Collection[tuple[str, str]], keys: Sequence[str], *, keep: bool) -> Placed:
+        """On some of its heads alone, each in its lane. cells: (family, head key) on which it acts alone, or, without `keep`,
+        does not act; keys: of the rig's heads."""
+        blocks = []
+        for block in self.blocks:
+            family = attributes.FAMILIES[block.family]
+            chosen = np.array([((family, keys[head]) in cells) == keep for head in block.head.tolist()], bool)
+            if chosen.all():
+                blocks.append(block)
+            elif chosen.any():
+                arrays = {name: getattr(block, name)[chosen] for name in _BY_HEAD if getattr(block, name) is not None}
+                blocks.append(replace(block, **arrays))
+        return replace(self, blocks=tuple(blocks))
 
     @property
     def first_cell(self) -> tuple[int, int] | None:

@@ -59,9 +59,10 @@ class Claims:
         rank: int = 0,
         space: str = "rgb",
         laid: float | None = None,
+        early: bool = False,
     ) -> Claims:
         """With new claims of a holder, on top. home (A, N); timing: by family; space: way of colours; laid: stamp by which
-        they lie over others, if that is another than their own."""
+        they lie over others, if that is another than their own; early: in the dark, before their cue."""
         strips, count = list(self.strips), home.shape[1]
         made = []
         for new in cells:
@@ -77,7 +78,7 @@ class Claims:
                     kept.append(strip)
             strips = kept
             lies = time.stamp if laid is None else laid
-            made.append(Strip(holder, lies, rank, new.kind, new.family, new.cells, new.targets, count, time, space))
+            made.append(Strip(holder, lies, rank, new.kind, new.family, new.cells, new.targets, count, time, space, early=early))
         beneath = self._with(strips)
         for n, strip in enumerate(made):
             if (strip.kind == "colour" and space not in STRAIGHT) or strip.kind == "hue":
@@ -174,8 +175,6 @@ def on_other_heads(claims: Claims, now: Ints, count: int) -> Claims:
 def arrived(claims: Claims, home: Floats) -> Floats:
     """What all current claims come to over home (A, N) once they have arrived, faders as they are."""
     strips = [
-        replace(strip, timing=Timing(-INFINITY), was=None, origin=None)
-        for strip in claims.strips
-        if strip.timing.is_current
+        replace(strip, timing=Timing(-INFINITY), was=None, origin=None) for strip in claims.strips if strip.timing.is_current
     ]
     return lay(home, strips, 0.0, claims.manners)

@@ -1,13 +1,12 @@
-"""Cues and cue lists: what each cue changes, and what holds after it (docs/computation.md, "Cue lists").
+"""Cues: what each changes, when and how (docs/computation.md, "Cue lists").
 
 Places are flat: attribute × N + head, see `looks`.
 """
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,10 +15,6 @@ from zarabanda.core.rig import attributes
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
-Bools = NDArray[np.bool_]
-
-_KEPT_EVERY = 32
-"""After so many cues what holds is kept, so that a jump need not begin at the first."""
 
 
 @dataclass(frozen=True)
@@ -68,10 +63,23 @@ class Trigger:
         return self.kind in ("with", "after", "beat", "bar")
 
 
+@dataclass(frozen=True)
+class EffectChange:
+    """What a cue does to an effect of its list. do: start, change or stop; thread: which one, by its number in the list; depth:
+    share of the effect's own; speed: times its own; families: in which it acts."""
+
+    do: str
+    thread: int
+    depth: float = 1.0
+    speed: float = 1.0
+    families: frozenset[str] = frozenset()
+
+
 @dataclass(frozen=True, eq=False)
 class Cue:
     """What a cue changes, and how. places, numbers, palettes (m,): what it writes, and of which palette that is (−1: none);
-    stops, only_here: places; way: of colours, empty: the palette's or the show's."""
+    stops, only_here: places; way: of colours, empty: the palette's or the show's; dark_moves:
+    whether lights are prepared for it in the dark; seen_moves: heads for which not."""
 
     id: int
     number: float
@@ -87,115 +95,10 @@ class Cue:
     ease: str = "linear"
     way: str = ""
     trigger: Trigger = field(default_factory=Trigger)
-
-
-@dataclass(frozen=True, eq=False)
-class Tracked:
-    """What holds after a cue, all (A, N). values: NaN where nothing is; palettes: of which they are, −1: none; source: which cue
-    wrote it, by its place in the list, −1: none; written: what the cue itself writes."""
-
-    values: Floats
-    palettes: Ints
-    source: Ints
-    written: Bools
-
-    @property
-    def carried(self) -> Bools:
-        """What was carried on from earlier cues."""
-        return ~np.isnan(self.values) & ~self.written
-
-
-@dataclass(frozen=True, eq=False)
-class CueList:
-    """A list: its cues in their order, and how they are played. back_s: time of going back; fader: `dims` or `uncovers`;
-    shape: (A, N) of the rig."""
-
-    id: int
-    name: str
-    cues: Sequence[Cue]
-    shape: tuple[int, int]
-    position: int = 0
-    highest_wins: bool = False
-    protected: bool = False
-    fader: str = "dims"
-    back_s: float = 1.0
-    goes_round: bool = False
-
-    @property
-    def holder(self) -> str:
-        """Who holds its claims."""
-        return f"list:{self.id}"
-
-    @cached_property
-    def index(self) -> dict[int, int]:
-        """Place of each cue by its id."""
-        return {cue.id: n for n, cue in enumerate(self.cues)}
-
-    @cached_property
-    def _kept(self) -> list[_Held]:
-        """What holds before every 32nd cue."""
-        kept, held = [], _Held.nothing(self.shape)
-        for n, cue in enumerate(self.cues):
-            if n % _KEPT_EVERY == 0:
-                kept.append(held.copy())
-            held.take(cue, n)
-        return kept
-
-    def prepare(self) -> None:
-        """Look at all cues once; done off the loop, since it takes its time."""
-        _ = self._kept, self.index
-
-    def after(self, n: int) -> Tracked:
-        """What holds after the cue at a place."""
-        held = self._kept[n // _KEPT_EVERY].copy()
-        for place in range(n - n % _KEPT_EVERY, n):
-            held.take(self.cues[place], place)
-        return held.shown(self.cues[n], n)
-
-
-@dataclass(eq=False)
-class _Held:
-    """What is carried on, while cues are folded one after another; all flat."""
-
-    shape: tuple[int, int]
-    values: Floats
-    palettes: Ints
-    source: Ints
-
-    @classmethod
-    def nothing(cls, shape: tuple[int, int]) -> _Held:
-        size = shape[0] * shape[1]
-        return cls(shape, np.full(size, np.nan), np.full(size, -1, np.int64), np.full(size, -1, np.int64))
-
-    def copy(self) -> _Held:
-        return _Held(self.shape, self.values.copy(), self.palettes.copy(), self.source.copy())
-
-    def take(self, cue: Cue, n: int) -> None:
-        """Fold a cue in; what holds only there is not carried on."""
-        lasting = ~np.isin(cue.places, cue.only_here)
-        self._begin(cue, n)
-        self._write(cue.places[lasting], cue.numbers[lasting], cue.palettes[lasting], n)
-
-    def shown(self, cue: Cue, n: int) -> Tracked:
-        """What holds after a cue, with what holds only there."""
-        held = self.copy()
-        held._begin(cue, n)
-        held._write(cue.places, cue.numbers, cue.palettes, n)
-        written = np.zeros(len(held.values), bool)
-        written[cue.places] = True
-        if cue.states_everything:
-            written |= ~np.isnan(held.values)
-        return Tracked(*(array.reshape(self.shape) for array in (held.values, held.palettes, held.source, written)))
-
-    def _begin(self, cue: Cue, n: int) -> None:
-        """What a cue stops ends; what it states again comes from it."""
-        self.values[cue.stops] = np.nan
-        self.palettes[cue.stops] = self.source[cue.stops] = -1
-        if cue.states_everything:
-            self.source[~np.isnan(self.values)] = n
-
-    def _write(self, places: Ints, numbers: Floats, palettes: Ints, n: int) -> None:
-        self.values[places], self.palettes[places], self.source[places] = numbers, palettes, n
+    effects: tuple[EffectChange, ...] = ()
+    takes_over: bool = True
+    dark_moves: bool = True
+    seen_moves: Ints = field(default_factory=lambda: np.zeros(0, np.int64))
 
 
 def families_of(places: Ints, count: int) -> set[str]:

@@ -141,7 +141,9 @@ class Frame:
 
         What nobody looked at before is taken as if it touched everything.
         """
-        values, touched = self._values, [stage.touched for stage in (*stages, *([closing] if closing else []))]
+        values, touched = self._values, [stage.touched for stage in stages]
+        if closing is not None:
+            touched.append(closing.touched)
         known = [self._reaches.get(id(one)) for one in touched]
         reaches = [one[1] for one in known if one is not None]
         if len(reaches) < len(touched):

@@ -49,7 +49,8 @@ class Timing:
     """How claims of one stamp move. All times in s.
 
     stands_at: from then on the rising share stands still, since the same holder has claimed anew; goes_at: when that has
-    arrived; releases: in the order in which they were asked for; paused_at: since then the holder's clock stands.
+    arrived; releases: in the order in which they were asked for; paused_at: since then the holder's clock stands;
+    stops_at: from then on the rising share stands, though it is current: a dark move that was seen.
     """
 
     stamp: float
@@ -60,6 +61,7 @@ class Timing:
     goes_at: float = INFINITY
     releases: tuple[Release, ...] = ()
     paused_at: float = INFINITY
+    stops_at: float = INFINITY
 
     @property
     def begins(self) -> float:
@@ -84,7 +86,7 @@ class Timing:
 
     @property
     def _rises_until(self) -> float:
-        return min([self.stands_at, *(release.at for release in self.releases)])
+        return min([self.stands_at, self.stops_at, *(release.at for release in self.releases)])
 
     def share(self, t: float) -> float:
         """s(t), 0…1: rises from `begins` on, then falls with every release."""
@@ -131,6 +133,7 @@ class Timing:
         by = t - self.paused_at
         return replace(
             self, paused_at=INFINITY, stamp=self.stamp + by, stands_at=self.stands_at + by, goes_at=self.goes_at + by,
+            stops_at=self.stops_at + by,
             releases=tuple(
                 replace(one, action=one.action + by, at=one.at + by, stands_at=one.stands_at + by) for one in self.releases
             ),
@@ -144,7 +147,7 @@ class Timing:
 
     def events(self) -> list[float]:
         """When something begins, ends or jumps."""
-        times = [self.begins, self.arrives, self.stands_at, self.goes_at]
+        times = [self.begins, self.arrives, self.stands_at, self.goes_at, self.stops_at]
         for release in self.releases:
             times += [release.at, release.at + release.seconds, release.stands_at]
         return [time for time in times if time < self.paused_at]

@@ -80,10 +80,10 @@ class Gate:
 
     def asked(self, wanted: int, special: Special, t: float) -> Gate:
         """Asked to a side by a press or a release of a special; from its present share."""
-        times = {"out": special.out, "move": special.move, "up": special.up}
+        timed = replace(self, wanted=wanted, out=special.out, move=special.move, up=special.up)
         if self.opens is not None and wanted == self.side:
-            return replace(self, wanted=wanted, **times)
-        return replace(self, wanted=wanted, level=self.share(t), at=t, opens=None, **times)
+            return timed
+        return replace(timed, level=self.share(t), at=t, opens=None)
 
     def crossed(self, t: float, left: Point, goal: Point, speed: Point) -> Gate:
         """On the other side, in the dark. left: what the side it left commands; goal: what the new one comes to; speed: °/s."""

@@ -53,7 +53,7 @@ class Strip:
 
     laid: stamp of the action by which it lies over others; rank: order in the show, for claims of one stamp; origin (n, k):
     what was beneath when the claim was made, for ways round a hue; was, retargeted: where the targets come from and since
-    when, after an edit of a palette.
+    when, after an edit of a palette; early: claimed in the dark, before its cue.
     """
 
     holder: str
@@ -69,6 +69,7 @@ class Strip:
     origin: Floats | None = None
     was: Floats | None = None
     retargeted: float = -INFINITY
+    early: bool = False
 
     @property
     def order(self) -> tuple[bool, float, int]:

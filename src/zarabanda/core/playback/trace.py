@@ -38,12 +38,13 @@ class Step:
 
 @dataclass(frozen=True)
 class Playing:
-    """An effect that runs: its θ, weight and phase shifts, its layers in words, by their number, and the key of what plays it."""
+    """An effect that runs: its θ, weight (of all families, or of each), phase shifts, its layers in words, by their number, and
+    the key of what plays it."""
 
     name: str
     placed: Placed
     theta: float
-    weight: float
+    weight: float | Sequence[float]
     shifts: Sequence[float] = ()
     words: Sequence[str] = ()
     key: str = ""
@@ -96,7 +97,8 @@ def trace(
             layer.apply(values.reshape(-1), Running(np.array([one.theta]), np.array([one.weight]), [one.shifts]))
             if layer.touched[rows, number].any():
                 words = one.words[block.number] if block.number < len(one.words) else ""
-                steps.append(Step("effect", one.name, now(), share=one.weight, words=words, layer=block.number, key=one.key))
+                share = one.weight if isinstance(one.weight, float) else one.weight[block.family]
+                steps.append(Step("effect", one.name, now(), share=share, words=words, layer=block.number, key=one.key))
     if shown is not None and shown.touched[rows, number].any():
         shown.apply(values)
         steps.append(Step("shown", "lit to be found", now()))

@@ -54,7 +54,7 @@ class ModeSpec:
     """A fixture's set of channels. limits: narrower ranges and home values (low, high, home) by attribute.
 
     cells: their places beside that of the fixture; virtual: attributes without a channel, from VIRTUAL; model: what its maker
-    calls the fixture; gobos: what is in the slots of its gobo wheel, names from GOBOS; pan_speed, tilt_speed: how quickly it moves, in °/s.
+    calls the fixture; gobos: what is in the slots of its gobo wheel, names from GOBOS; pan_speed, tilt_speed: in °/s.
     """
 
     name: str

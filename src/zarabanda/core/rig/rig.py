@@ -234,7 +234,7 @@ def build(fixtures: Sequence[FixtureSpec]) -> Rig:
         wheel_of=np.where(emitters == "wheel", wheel_of, -1),
         universes=universes,
         output=_output(layout, emitter_heads, universes),
-        speed=np.stack([layout.of_modes([mode.pan_speed for mode in modes]), layout.of_modes([mode.tilt_speed for mode in modes])]),
+        speed=np.stack([layout.of_modes([getattr(mode, name) for mode in modes]) for name in ("pan_speed", "tilt_speed")]),
     )  # fmt: skip
 
 

@@ -8,7 +8,7 @@ from typing import Any
 from zarabanda.messages import AnyAction
 
 from . import blind, controls, cue_lists, highlighting, levels, running, specials, tempos, testing
-from .advance import advance
+from .advance import advance, done
 from .state import LiveState
 
 ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
@@ -26,4 +26,4 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
 
 def act(state: LiveState, action: AnyAction, t: float) -> LiveState:
     """The state after one action, stamped t. What falls due by then comes before it. ZarabandaError says what is wrong."""
-    return specials.with_goals(ACTIONS[type(action)](advance(state, t), action, t))
+    return done(ACTIONS[type(action)](advance(state, t), action, t), t)

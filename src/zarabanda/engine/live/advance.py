@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from . import cue_lists, specials
-from .state import INFINITY, LiveState, Playing
+from zarabanda.core.playback.shares import INFINITY
+
+from . import cue_lists, dark_moves, specials
+from .playing import Playing
+from .state import LiveState
 
 
 def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
     """When something that plays is over (infinity: never by itself), and whether it ends after its cycles, not by a fade."""
-    faded = playing.fade_at + playing.fade_s if playing.stopping else float("inf")
+    faded = playing.out_at
     cycles = playing.instance.effect.ends_after
-    ended = state.time_of(playing, cycles) if cycles > 0 else float("inf")
+    ended = state.time_of(playing, cycles) if cycles > 0 else INFINITY
     return (ended, True) if ended <= faded else (faded, False)
 
 
@@ -19,12 +22,21 @@ def advance(state: LiveState, t: float) -> LiveState:
     while True:
         at, _, number = min(cue_lists.due(state), default=(INFINITY, 0, 0))
         crossing = specials.due(state)
-        if min(at, crossing) > t:
+        first = min(at, crossing, state.dark_due)
+        if first > t:
             return _without_what_is_over(state, t)
-        if crossing <= at:
-            state = specials.fall_due(_without_what_is_over(state, crossing), crossing)
+        state = _without_what_is_over(state, first)
+        if crossing == first:
+            state = specials.fall_due(state, first)
+        elif at == first:
+            state = done(cue_lists.follow(state, number, first), first)
         else:
-            state = specials.with_goals(cue_lists.follow(_without_what_is_over(state, at), number, at))
+            state = specials.with_goals(dark_moves.fall_due(state, first))
+
+
+def done(state: LiveState, t: float) -> LiveState:
+    """After something was done at t: with what waits in the dark knowing of it."""
+    return specials.with_goals(dark_moves.watched(state, t))
 
 
 def _without_what_is_over(state: LiveState, t: float) -> LiveState:

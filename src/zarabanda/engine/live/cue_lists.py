@@ -5,25 +5,34 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from zarabanda.core.playback.claims import Claims, held_cells
-from zarabanda.core.playback.cues import Cue, CueList, Times, families_of
-from zarabanda.core.playback.going import Passage, gone_to
+import numpy as np
+
+from zarabanda.core.playback import looks
+from zarabanda.core.playback.claims import Claims, held_cells, held_now
+from zarabanda.core.playback.cue_list import CueList, Step
+from zarabanda.core.playback.cues import Times
+from zarabanda.core.playback.going import Passage, claimed, gone_to
+from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.strips import Manner
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, Pause, Release, Resume
 
 from ..program import Program
+from . import cue_effects
 from .levels import share
-from .state import INFINITY, LiveState
+from .state import LiveState
 
 BEATS_IN_A_BAR = 4
+_EDITED_S = 0.2
+"""So soon what was edited in a cue that is on stage is there."""
 
 
 @dataclass(frozen=True)
 class FollowOn:
-    """A cue that comes by itself: at a stamp, or at a beat of a tempo."""
+    """What comes by itself, at a stamp or at a beat of a tempo: a cue, by its number in the show; None: the list releases
+    itself."""
 
-    cue: int
+    cue: int | None
     due: float
     beat: float | None = None
     tempo: int | None = None
@@ -38,8 +47,9 @@ class FollowOn:
 
 @dataclass(frozen=True)
 class ListState:
-    """Where a list is. cue: its number in the show, None: on no cue; went_at: stamp of its last go; chosen: the next cue, by hand;
-    follow_on: what comes by itself; paused_at: since when its clock stands; level: of its fader."""
+    """Where a list is. cue: its number in the show, None: on none; went_at: stamp of its last go; chosen: the next cue, by hand;
+    follow_on: what comes by itself; paused_at: since when its clock stands; level: of its fader; rounds, backwards: of a list
+    that goes round, see `cue_list.Step`."""
 
     cue: int | None = None
     went_at: float = 0.0
@@ -47,6 +57,8 @@ class ListState:
     follow_on: FollowOn | None = None
     paused_at: float | None = None
     level: float = 1.0
+    rounds: int = 0
+    backwards: bool = False
 
 
 _NOWHERE = ListState()
@@ -70,23 +82,19 @@ def _place(whose: CueList, cue: int) -> int:
     return whose.index[cue]
 
 
-def at_place(state: LiveState, whose: CueList) -> int | None:
-    """The place of the cue that a list is on; None: on none."""
-    cue = list_state(state, whose.id).cue
-    return whose.index.get(cue) if cue is not None else None
-
-
-def following(state: LiveState, whose: CueList) -> int | None:
-    """The place of the cue that the next go goes to; None: nothing more comes."""
+def at_step(state: LiveState, whose: CueList) -> Step | None:
+    """Where a list is; None: on no cue."""
     own = list_state(state, whose.id)
+    place = whose.index.get(own.cue) if own.cue is not None else None
+    return None if place is None else Step(place, own.rounds, own.backwards)
+
+
+def following(state: LiveState, whose: CueList) -> Step | None:
+    """Where the next go goes; None: nothing more comes."""
+    own, at = list_state(state, whose.id), at_step(state, whose)
     if own.chosen is not None and own.chosen in whose.index:
-        return whose.index[own.chosen]
-    place = at_place(state, whose)
-    if place is None:
-        return 0 if whose.cues else None
-    if place + 1 < len(whose.cues):
-        return place + 1
-    return 0 if whose.goes_round else None
+        return Step(whose.index[own.chosen], own.rounds, own.backwards)
+    return whose.next(at)
 
 
 # going
@@ -97,54 +105,69 @@ def go(state: LiveState, action: Go, t: float) -> LiveState:
     whose = _list(state, action.list)
     if list_state(state, whose.id).paused_at is not None:
         return resumed(state, whose, t)
-    place = following(state, whose)
-    return state if place is None else gone(state, whose, place, t)
+    step = following(state, whose)
+    return state if step is None else gone(state, whose, step, t)
 
 
 def go_to(state: LiveState, action: GoTo, t: float) -> LiveState:
     """A cue by its number in the show."""
     whose = _list(state, action.list)
-    return gone(state, whose, _place(whose, action.cue), t)
+    return gone(state, whose, Step(_place(whose, action.cue)), t)
 
 
 def back(state: LiveState, action: Back, t: float) -> LiveState:
     """The cue before; with none before it only a pause ends."""
     whose = _list(state, action.list)
-    state, place = resumed(state, whose, t), at_place(state, whose)
-    if place is None or place == 0:
+    state, at = resumed(state, whose, t), at_step(state, whose)
+    if at is None or at.place == 0:
         return state
-    passage = _passage(state, Times.alike(whose.back_s), way=whose.cues[place - 1].way)
-    return _moved(state, whose, place - 1, passage, t)
+    place = at.place - 1
+    passage = _passage(state, Times.alike(whose.back_s), way=whose.cues[place].way)
+    return _moved(state, whose, Step(place, at.rounds), passage, t)
 
 
-def gone(state: LiveState, whose: CueList, place: int, t: float) -> LiveState:
+def gone(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     """A list gone to a cue at t, with all that comes of it."""
-    cue = whose.cues[place]
+    cue = whose.cues[step.place]
     state = resumed(state, whose, t)
-    state = _moved(state, whose, place, _passage(state, cue.times, cue.ease, cue.way), t, sweeps=cue.everything_else_out)
-    return _armed(state, whose, place, t)
+    passage = _passage(state, cue.times, cue.ease, cue.way)
+    state = _moved(state, whose, step, passage, t, sweeps=cue.everything_else_out)
+    if cue.takes_over:
+        state = cue_effects.taken_over(state, whose, whose.after(step.place), passage, t)
+    return _armed(state, whose, step, t)
 
 
 def _passage(state: LiveState, times: Times, ease: str = "linear", way: str = "") -> Passage:
     return Passage(times, ease, way, state.program.ways, state.program.way)
 
 
-def _moved(state: LiveState, whose: CueList, place: int, passage: Passage, t: float, *, sweeps: bool = False) -> LiveState:
-    """With the claims of a list at a cue; a follow-on that waits is called off."""
+def _moved(state: LiveState, whose: CueList, step: Step, passage: Passage, t: float, *, sweeps: bool = False) -> LiveState:
+    """With the claims and effects of a list at a cue; a follow-on that waits is called off."""
     home = state.program.rig.home
     others = _swept(state, whose) if sweeps else []
     for other in others:
         state = resumed(state, other, t)
-    claims, gone_cells = gone_to(state.claims, whose, whose.after(place), passage, t, home)
+    claims, gone_cells = gone_to(state.claims, whose, whose.after(step.place), passage, t, home)
     asked = [(whose.holder, gone_cells), *((other.holder, held_cells(state.claims, other.holder, home)) for other in others)]
     claims = claims.let_go(asked, passage.releases(t), home).advanced(t)
     lists = {**state.lists}
     for other in others:
         lists[other.id] = ListState(level=list_state(state, other.id).level)
-    lists[whose.id] = replace(
-        list_state(state, whose.id), cue=whose.cues[place].id, went_at=t, chosen=None, follow_on=None, paused_at=None
+    lists[whose.id] = ListState(
+        whose.cues[step.place].id, t, level=list_state(state, whose.id).level, rounds=step.rounds, backwards=step.backwards
     )
-    return state.with_(claims=claims, lists=lists)
+    state = state.with_(claims=claims, lists=lists)
+    if sweeps:
+        state = _without_effects_of_others(state, whose, others, passage, t)
+    return cue_effects.gone_to(state, whose, step.place, passage, t)
+
+
+def _without_effects_of_others(state: LiveState, whose: CueList, others: list[CueList], passage: Passage, t: float) -> LiveState:
+    """With effects of lists that were swept out and of controls on their way out; the draft stays."""
+    swept = {other.id for other in others}
+    of_controls = {control.player for control in state.program.controls.values()}
+    keys = [key for key, one in state.playing.items() if one.instance.list_id in swept or key in of_controls]
+    return cue_effects.faded_out(state, keys, passage, t).with_controls_down(of_controls & set(keys))
 
 
 def _swept(state: LiveState, whose: CueList) -> list[CueList]:
@@ -155,28 +178,38 @@ def _swept(state: LiveState, whose: CueList) -> list[CueList]:
     ]  # fmt: skip
 
 
-def _armed(state: LiveState, whose: CueList, place: int, t: float) -> LiveState:
-    """With the follow-on of the cue at a place, if one comes by itself."""
-    after = following(state, whose)
-    if after is None or not whose.cues[after].trigger.follows:
+def _armed(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
+    """With what comes by itself after the cue at a place: another cue, or the end of the list."""
+    after = whose.next(step)
+    own = list_state(state, whose.id)
+    if after is None:
+        if whose.ends_in_s is None:
+            return state
+        return _with_list(state, whose, replace(own, follow_on=FollowOn(None, t + whose.arrives_after(step.place))))
+    if whose.round is not None and whose.round.by != "hand":
+        follow_on = _after_beats(state, whose.cues[after.place].id, whose.round.tempo, whose.round.every, t)
+        if whose.round.by == "time":
+            follow_on = FollowOn(whose.cues[after.place].id, t + whose.round.every)
+        return _with_list(state, whose, replace(own, follow_on=follow_on))
+    trigger = whose.cues[after.place].trigger
+    if not trigger.follows or (whose.never_rests and after.place <= step.place):
         return state
-    trigger, cue = whose.cues[after].trigger, whose.cues[place]
-    follow_on = FollowOn(whose.cues[after].id, t + trigger.wait)
+    follow_on = FollowOn(whose.cues[after.place].id, t + trigger.wait)
     if trigger.kind == "after":
-        follow_on = replace(follow_on, due=t + cue.times.arrives(_families(cue, whose)) + trigger.wait)
-    if trigger.kind in ("beat", "bar") and trigger.tempo in state.tempos:
+        follow_on = replace(follow_on, due=t + whose.arrives_after(step.place) + trigger.wait)
+    elif trigger.kind in ("beat", "bar"):
         every = 1 if trigger.kind == "beat" else BEATS_IN_A_BAR
-        beat = state.tempos[trigger.tempo].beats(t)
-        follow_on = replace(follow_on, beat=(beat // every + 1) * every, tempo=trigger.tempo)
-    return _with_list(state, whose, replace(list_state(state, whose.id), follow_on=follow_on))
+        follow_on = _after_beats(state, whose.cues[after.place].id, trigger.tempo, 0.0, t, whole=every)
+    return _with_list(state, whose, replace(own, follow_on=follow_on))
 
 
-def _families(cue: Cue, whose: CueList) -> set[str]:
-    """Families in which a cue writes values or stops some."""
-    count = whose.shape[1]
-    if cue.states_everything:
-        return families_of(whose.after(whose.index[cue.id]).written.reshape(-1).nonzero()[0], count) | families_of(cue.stops, count)
-    return families_of(cue.places, count) | families_of(cue.stops, count)
+def _after_beats(state: LiveState, cue: int, tempo: int | None, beats: float, t: float, *, whole: int = 0) -> FollowOn:
+    """A cue so many beats on, or on the next whole one; where the tempo is gone, of the first one."""
+    number = tempo if tempo is not None and tempo in state.tempos else next(iter(state.tempos), None)
+    if number is None:
+        return FollowOn(cue, t + beats * 0.5)
+    now = state.tempos[number].beats(t)
+    return FollowOn(cue, t, now + beats if not whole else (now // whole + 1) * whole, number)
 
 
 # the clock of a list
@@ -191,6 +224,7 @@ def pause(state: LiveState, action: Pause, t: float) -> LiveState:
     strips = [
         replace(strip, timing=strip.timing.paused(t)) if strip.holder == whose.holder else strip for strip in state.claims.strips
     ]
+    state = cue_effects.with_clock(state, whose, lambda fade: fade.paused(t))
     return _with_list(state, whose, replace(own, paused_at=t)).with_(claims=_of(state.claims, strips))
 
 
@@ -206,12 +240,21 @@ def resumed(state: LiveState, whose: CueList, t: float) -> LiveState:
         return state
     follow_on, by = own.follow_on, t - own.paused_at
     if follow_on is not None:
-        follow_on = replace(follow_on, due=follow_on.due + by)
+        follow_on = _moved_on(state, replace(follow_on, due=follow_on.due + by), t)
     strips = [
         replace(strip, timing=strip.timing.resumed(t)) if strip.holder == whose.holder else strip for strip in state.claims.strips
     ]
     own = replace(own, paused_at=None, follow_on=follow_on)
+    state = cue_effects.with_clock(state, whose, lambda fade: fade.resumed(t))
     return _with_list(state, whose, own).with_(claims=_of(state.claims, strips))
+
+
+def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
+    """On the next beat of its grid, where its own has passed meanwhile."""
+    if follow_on.beat is None or follow_on.tempo is None or follow_on.tempo not in state.tempos:
+        return follow_on
+    missed = state.tempos[follow_on.tempo].beats(t) - follow_on.beat
+    return follow_on if missed < 0 else replace(follow_on, beat=follow_on.beat + missed // 1 + 1)
 
 
 def _of(claims: Claims, strips: list[Any]) -> Claims:
@@ -235,6 +278,9 @@ def release(state: LiveState, action: Release, t: float) -> LiveState:
     state = resumed(state, whose, t)
     passage = _passage(state, Times.alike(action.seconds))
     claims = state.claims.let_go([(whose.holder, None)], passage.releases(t), state.program.rig.home).advanced(t)
+    state = cue_effects.faded_out(state, [key for key, _ in cue_effects.of_list(state, whose)], passage, t)
+    stopped = {key for key in state.stopped if key.startswith(f"list:{whose.id}:")}
+    state = state.with_(stopped=state.stopped - stopped)
     return _with_list(state, whose, ListState(level=list_state(state, whose.id).level)).with_(claims=claims)
 
 
@@ -254,8 +300,45 @@ def with_manners(state: LiveState) -> LiveState:
 
 
 def taken(state: LiveState, before: Program, t: float) -> LiveState:
-    """After a new program was taken."""
+    """After a new program was taken: what was edited in the cue that a list is on goes there soon, and all else stays."""
+    lists = {number: own for number, own in state.lists.items() if number in state.program.lists}
+    gone_lists = [before.lists[number].holder for number in state.lists.keys() - lists.keys() if number in before.lists]
+    if gone_lists:
+        release = Passage(Times.alike(_EDITED_S)).releases(t)
+        claims = state.claims.let_go([(holder, None) for holder in gone_lists], release, state.program.rig.home)
+        state = state.with_(claims=claims, lists=lists)
+    for number, own in lists.items():
+        whose, old = state.program.lists[number], before.lists.get(number)
+        if own.cue is not None and old is not None and old is not whose:
+            state = _edited(state, whose, old, t, same_heads=before.rig.heads.keys is state.program.rig.heads.keys)
     return with_manners(state)
+
+
+def _edited(state: LiveState, whose: CueList, old: CueList, t: float, *, same_heads: bool) -> LiveState:
+    """With a list that is on a cue as it is by now. Where that is gone, it is on the one before, and holds what it held."""
+    own = list_state(state, whose.id)
+    if own.cue is None or own.cue not in old.index:
+        return state
+    if own.cue not in whose.index:
+        number = old.cues[old.index[own.cue]].number
+        before = [cue.id for cue in whose.cues if cue.number <= number]
+        return _with_list(state, whose, replace(own, cue=before[-1] if before else None))
+    place, home = whose.index[own.cue], state.program.rig.home
+    was, now = old.after(old.index[own.cue]), whose.after(place)
+    held = held_now(state.claims, whose.holder, home.shape)
+    new = ~np.isnan(now.values) & ~(now.values == held)
+    gone_cells = ~np.isnan(held) & np.isnan(now.values)
+    claims, passage = state.claims, _passage(state, Times.alike(_EDITED_S))
+    if same_heads:
+        differs = ~((was.values == now.values) | (np.isnan(was.values) & np.isnan(now.values)))
+        new, gone_cells = new & differs, gone_cells & differs
+        follows = new & (now.palettes >= 0) & (now.palettes == was.palettes) & ~np.isnan(held)
+        for cells in looks.cells_of(now.values, follows):
+            claims = claims.retargeted(whose.holder, cells.cells, cells.targets, t)
+        new &= ~follows
+    claims = claimed(claims, whose, now, new, passage, t, home)
+    claims = claims.let_go([(whose.holder, np.flatnonzero(gone_cells))], passage.releases(t), home)
+    return cue_effects.gone_to(state.with_(claims=claims), whose, place, passage, t)
 
 
 def _with_list(state: LiveState, whose: CueList, own: ListState) -> LiveState:
@@ -276,9 +359,14 @@ def follow(state: LiveState, number: int, t: float) -> LiveState:
     """A list gone on by itself, at the stamp that was due."""
     whose, own = state.program.lists[number], state.lists[number]
     state = _with_list(state, whose, replace(own, follow_on=None))
-    if own.follow_on is None or own.follow_on.cue not in whose.index:
+    if own.follow_on is None:
         return state
-    return gone(state, whose, whose.index[own.follow_on.cue], t)
+    if own.follow_on.cue is None:
+        return release(state, Release(number, whose.ends_in_s or 0.0), t)
+    if own.follow_on.cue not in whose.index:
+        return state
+    step, place = whose.next(at_step(state, whose)), whose.index[own.follow_on.cue]
+    return gone(state, whose, step if step is not None and step.place == place else Step(place), t)
 
 
 ACTIONS: dict[Any, Any] = {

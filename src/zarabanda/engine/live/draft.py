@@ -19,7 +19,7 @@ def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
     """The claims after the draft was changed: what is new goes there in the program's time, what was taken back is released,
     and what follows a palette that was edited keeps its share."""
     if now.rig.heads.keys is not before.rig.heads.keys:  # cells are counted anew
-        return restored(now, t)
+        return settled(kept(claims, before, now), now, t, 0.0)
     if now.draft is before.draft:
         return claims
     new, gone = looks.changed(before.draft, now.draft)

@@ -12,7 +12,8 @@ from zarabanda.core.playback.frame import Acting
 from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
 
-from .state import LiveState, Playing
+from .playing import Playing
+from .state import LiveState
 
 Floats = NDArray[np.float64]
 
@@ -20,7 +21,8 @@ Floats = NDArray[np.float64]
 def running_at(state: LiveState, every: Sequence[Playing], t: float) -> Running:
     """θ and weight of what plays."""
     shifts = [one.layer_shifts for one in every] if any(any(one.layer_shifts) for one in every) else ()
-    return Running(np.array([state.theta(one, t) for one in every]), np.array([one.weight(t) for one in every]), shifts)
+    weights = np.array([state.weights(one, t) for one in every]).reshape(-1, len(attributes.FAMILIES))
+    return Running(np.array([state.theta(one, t) for one in every]), weights, shifts)
 
 
 def over_base(state: LiveState, acting: Acting, running: Running, t: float) -> Floats:
@@ -36,5 +38,5 @@ def over_base(state: LiveState, acting: Acting, running: Running, t: float) -> F
 def look_at(state: LiveState, t: float) -> Floats:
     """The look at t, (A, N): base and all effects."""
     every, rig = list(state.playing.values()), state.program.rig
-    batches = Batches([one.instance.placed for one in every], len(rig), rig.mixes)
+    batches = Batches([one.placed for one in every], len(rig), rig.mixes)
     return over_base(state, batches, running_at(state, every, t), t)

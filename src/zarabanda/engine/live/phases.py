@@ -9,7 +9,8 @@ import numpy as np
 from zarabanda.core.effects.batch.batches import Batches, Running
 
 from ..program import Instance
-from .state import LiveState, Playing
+from .playing import Playing
+from .state import LiveState
 
 
 def keeping_phase(state: LiveState, playing: Playing, new: Instance, t: float) -> Playing:

@@ -10,11 +10,12 @@ from zarabanda.messages import PlayerId, TempoPart, action
 from ..program import Program
 from . import cue_lists, draft
 from .acts import act
-from .advance import advance
+from .advance import advance, done
 from .blind import withheld
 from .phases import keeping_phase
+from .playing import Playing
 from .running import start
-from .state import DEFAULT_RELEASE_S, LiveState, Playing
+from .state import DEFAULT_RELEASE_S, LiveState
 from .tempo import Tempo
 
 
@@ -72,7 +73,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         waits = key not in state.playing or _returns(state, key, state.playing[key], program)
         if instance.always and key not in state.stopped and waits:
             state = start(state, key, t)
-    state = cue_lists.taken(state, old, t)
+    state = done(cue_lists.taken(state, old, t), t)
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 
 

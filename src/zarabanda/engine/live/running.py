@@ -8,7 +8,8 @@ from typing import Any
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import Freeze, PlayerId, Run, Stop, StopAll
 
-from .state import DEFAULT_RELEASE_S, LiveState, Playing
+from .playing import Playing
+from .state import DEFAULT_RELEASE_S, LiveState
 
 
 def start(state: LiveState, key: PlayerId, t: float, level: float = 1.0) -> LiveState:

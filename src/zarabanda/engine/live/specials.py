@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from zarabanda.core.playback.claims import arrived
-from zarabanda.core.playback.specials import LOOK, Crossing, Gate, Point, Special
+from zarabanda.core.playback.specials import LOOK, Crossing, Point
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import PressSpecial, SpecialsLevel

@@ -6,63 +6,28 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from zarabanda.core.playback.claims import Claims
+from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.specials import Specials
+from zarabanda.core.rig import attributes
 from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
+from .playing import Glide, Playing
 from .tempo import Clock, Tempo
+
+Floats = NDArray[np.float64]
 
 if TYPE_CHECKING:
     from .cue_lists import ListState
     from .highlighting import Shown
 
 DEFAULT_RELEASE_S = 0.4
-INFINITY = float("inf")
 _NOBODYS_TEMPO = Tempo(120.0)
 """What a tempo that does not exist counts: 120 BPM from 0."""
-
-
-@dataclass(frozen=True)
-class Playing:
-    """One instance that plays. Its weight W is level × fade; the fade goes from one share to another over a time."""
-
-    instance: Instance
-    started: float
-    started_beat: float
-    level: float = 1.0
-    fade_from: float = 1.0
-    fade_to: float = 1.0
-    fade_at: float = 0.0
-    fade_s: float = 0.0
-    shift: float = 0.0
-    rate: float = 1.0
-    layer_shifts: tuple[float, ...] = ()
-    frozen: float | None = None
-
-    def fade(self, t: float) -> float:
-        """Share of the fade at t."""
-        if self.fade_s <= 0 or t >= self.fade_at + self.fade_s:
-            return self.fade_to
-        return self.fade_from + (self.fade_to - self.fade_from) * max(0.0, (t - self.fade_at) / self.fade_s)
-
-    def weight(self, t: float) -> float:
-        """W at t."""
-        return self.level * self.fade(t)
-
-    def fading(self, share: float, seconds: float, t: float) -> Playing:
-        """On the way to another share, from where it is at t."""
-        return replace(self, fade_from=self.fade(t), fade_to=share, fade_at=t, fade_s=seconds)
-
-    def theta_shifts(self) -> list[float]:
-        """The phase shifts of its layers, in cycles of θ."""
-        turning = {block.number: block.turning for block in self.instance.placed.blocks}
-        return [shift / turning.get(number, 1.0) for number, shift in enumerate(self.layer_shifts)]
-
-    @property
-    def stopping(self) -> bool:
-        """Whether it fades out, or has."""
-        return self.fade_to == 0
 
 
 @dataclass(frozen=True)
@@ -90,6 +55,10 @@ class LiveState:
     blind: float | None = None
     lists: Mapping[int, ListState] = field(default_factory=dict)
     specials: Specials = field(default_factory=Specials)
+    dark_since: Floats | None = field(default=None, compare=False)
+    """(N,) since when, or from when on, each head gives no light; infinity: it is lit. None: no list needs to know."""
+    dark_due: float = INFINITY
+    """When lights that are dark are to be prepared next."""
 
     # time
 
@@ -106,11 +75,23 @@ class LiveState:
         """θ of what plays, cycles."""
         if playing.frozen is not None:
             return playing.frozen
-        return playing.rate * self._running_theta(playing, t) + playing.shift
+        running = self._running_theta(playing, t)
+        ahead = playing.glide.lags(playing.rate, running) if playing.glide is not None else 0.0
+        return playing.rate * running + playing.shift + ahead
 
     def going_on_from(self, playing: Playing, theta: float, t: float) -> Playing:
         """With θ at this now, and going on from there."""
-        return replace(playing, shift=theta - playing.rate * self._running_theta(playing, t))
+        return replace(playing, shift=theta - playing.rate * self._running_theta(playing, t), glide=None)
+
+    def gliding_to(self, playing: Playing, rate: float, t: float, seconds: float) -> Playing:
+        """With its speed going to another rate in a time, without a jump of phase."""
+        if rate == playing.rate or playing.frozen is not None:
+            return replace(playing, rate=rate)
+        begin, theta = self._running_theta(playing, t), self.theta(playing, t)
+        length = self._running_theta(playing, t + seconds) - begin
+        at_end = theta + (playing.rate + rate) / 2 * length
+        shift = at_end - rate * (begin + length)
+        return replace(playing, rate=rate, shift=shift, glide=Glide(playing.rate, begin, length))
 
     def _running_theta(self, playing: Playing, t: float) -> float:
         speed = playing.instance.effect.speed
@@ -122,12 +103,24 @@ class LiveState:
     def time_of(self, playing: Playing, theta: float) -> float:
         """When θ of what plays comes to this; infinity where it never does."""
         if playing.frozen is not None or playing.rate <= 0:
-            return float("inf")
+            return INFINITY
         speed, running = playing.instance.effect.speed, (theta - playing.shift) / playing.rate
         if speed.kind == "time":
             return playing.started + running * speed.seconds_per_cycle
         beat = running / speed.cycles_per_beat + (0.0 if speed.sync == "beat" else playing.started_beat)
         return self.clock_of(playing).time_of(beat)
+
+    def weights(self, playing: Playing, t: float) -> tuple[float, ...]:
+        """W of what plays at t by family, with the fader of its cue list."""
+        whose = self.program.lists.get(playing.instance.list_id)
+        if whose is None or whose.id not in self.lists or self.lists[whose.id].level == 1:
+            return playing.weights(t)
+        level = self.lists[whose.id].level
+        dims = whose.fader == "dims"
+        return tuple(
+            weight if dims and family != "intensity" else weight * level
+            for family, weight in zip(attributes.FAMILIES, playing.weights(t), strict=True)
+        )
 
     # changed copies
 

@@ -26,11 +26,17 @@ Ints = NDArray[np.int64]
 
 @dataclass(frozen=True)
 class Running:
-    """The live side of what runs, one entry an instance: θ in cycles, weight W 0…1, phase shifts per layer in cycles."""
+    """The live side of what runs, one entry an instance: θ in cycles, weight W 0…1 (of all families, or a column for each),
+    phase shifts per layer in cycles."""
 
     theta: Floats
     weight: Floats
     shifts: Sequence[Sequence[float]] = ()
+
+    @property
+    def weights(self) -> Floats:
+        """W by instance and family."""
+        return self.weight if self.weight.ndim == 2 else np.repeat(self.weight[:, None], len(attributes.FAMILIES), axis=1)
 
 
 @dataclass(frozen=True)
@@ -128,7 +134,7 @@ class Batches:
         if not self._batches:
             return
         phases = self._phases(running)
-        weight = running.weight.astype(self._precision, copy=False)
+        weight = running.weights.astype(self._precision, copy=False)
         for batch in self._batches:
             batch.evaluate(phases, weight)
         for batch, chosen in self._order:

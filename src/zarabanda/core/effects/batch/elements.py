@@ -82,6 +82,7 @@ class Batch:
         self.instance, self._own_instances = pieces.instances()
         self.turn = pieces.each(lambda piece: piece.turn)
         self.layer = pieces.of_block(lambda piece: piece.block.number, exact=True).astype(np.int64)
+        self.family = pieces.of_block(lambda piece: piece.block.family, exact=True).astype(np.int64)
         self.head = pieces.each(lambda piece: piece.block.head)
         self.lane = pieces.each(lambda piece: piece.block.lane)
         self.depth = pieces.each(lambda piece: piece.block.depth)
@@ -128,10 +129,10 @@ class Batch:
         return self._latest_turn(phases)
 
     def evaluate(self, phases: Phases, weight: Floats) -> None:
-        """Compute what the elements add in this frame. weight: (instances,)."""
+        """Compute what the elements add in this frame. weight: (instances, families)."""
         self.at_full = phases.full or bool((weight[self._own_instances] == 1).all())
         if not self.at_full:
-            self.weight = weight[self.instance]
+            self.weight = weight[self.instance, self.family]
         self._compute(phases)
 
     def act(self, values: Floats, chosen: Chosen) -> None:

@@ -1,0 +1,187 @@
+"""A cue explained: what holds in it and where that comes from, its times as bars, its effects as threads, what moves in view."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core.colour.spaces import rgb_to_hex
+from zarabanda.core.explain.amounts import between
+from zarabanda.core.playback.cue_list import CueList
+from zarabanda.core.playback.dark import MOVE_S, prepared
+from zarabanda.core.playback.tracking import Tracked
+from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Rig
+
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
+
+MOST_COLOURS = 12
+_RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
+
+
+@dataclass(frozen=True)
+class Line:
+    """Values of one attribute (a colour is one) on heads that have them from the same cue.
+
+    words: from where to where they go; colours: `#rrggbb` in the order of the heads, no more than twelve; palette: of which they
+    all are, −1: of none; source: place of the cue that wrote them; written: by the cue itself; only_here: for one cue.
+    """
+
+    attribute: str
+    label: str
+    family: str
+    words: str
+    colours: tuple[str, ...]
+    palette: int
+    heads: tuple[str, ...]
+    source: int
+    written: bool
+    only_here: bool
+
+
+def lines(rig: Rig, whose: CueList, tracked: Tracked, heads: Ints) -> list[Line]:
+    """What holds after a cue on these heads (numbers), changed values of a family first."""
+    found: list[Line] = []
+    only_here = np.zeros(tracked.values.size, bool)
+    only_here[whose.cues[tracked.place].only_here] = True
+    for attribute in attributes.ATTRIBUTES:
+        row = attributes.INDEX[attribute.name]
+        if row in _RGB[1:]:
+            continue
+        there = heads[~np.isnan(tracked.values[row, heads]) & rig.heads.has[row, heads]]
+        for source in sorted(set(tracked.source[row, there].tolist())):
+            own = there[tracked.source[row, there] == source]
+            palettes = set(tracked.palettes[row, own].tolist())
+            colour = row == attributes.RED
+            values = tracked.values[row, own]
+            found.append(
+                Line(
+                    "colour" if colour else attribute.name, "Colour" if colour else attribute.label, attribute.family,
+                    "" if colour else between(values.min(), values.max(), attribute),
+                    _colours(tracked, own) if colour else (),
+                    palettes.pop() if len(palettes) == 1 else -1,
+                    tuple(rig.heads.keys[head] for head in own.tolist()), source, bool(tracked.written[row, own].any()),
+                    bool(only_here[row * len(rig) + own].any()),
+                )
+            )  # fmt: skip
+    return found
+
+
+def _colours(tracked: Tracked, heads: Ints) -> tuple[str, ...]:
+    found = dict.fromkeys(rgb_to_hex(tracked.values[_RGB, head]) for head in heads.tolist())
+    return tuple(found)[:MOST_COLOURS]
+
+
+@dataclass(frozen=True)
+class Bar:
+    """The time of a family in a cue, in s: from `begin` to `end`; up, down: where intensity ends each way."""
+
+    family: str
+    begin: float
+    end: float
+    up: float = 0.0
+    down: float = 0.0
+
+
+def bars(whose: CueList, place: int) -> list[Bar]:
+    """Times of the families in which a cue does something."""
+    times, found = whose.cues[place].times, []
+    families = whose.families(place)
+    for family in attributes.FAMILIES:
+        if family in families:
+            delay, up, down = times.delay_of(family), times.fade_of(family, True), times.fade_of(family)
+            found.append(Bar(family, delay, delay + max(up, down), delay + up, delay + down))
+    return found
+
+
+@dataclass(frozen=True)
+class Thread:
+    """An effect of a list: from the cue that starts it to the one that stops it (−1: none), by place; changes: between these."""
+
+    thread: int
+    begins: int
+    ends: int
+    changes: tuple[int, ...] = ()
+
+
+def threads(whose: CueList) -> list[Thread]:
+    """All effects of a list in the order in which they begin."""
+    found: dict[int, Thread] = {}
+    for place, cue in enumerate(whose.cues):
+        for one in cue.effects:
+            known = found.get(one.thread)
+            if one.do == "start":
+                found[one.thread] = Thread(one.thread, place, -1)
+            elif known is not None and known.ends < 0:
+                ends = place if one.do == "stop" else -1
+                changes = (*known.changes, place) if one.do == "change" else known.changes
+                found[one.thread] = Thread(one.thread, known.begins, ends, changes)
+    return list(found.values())
+
+
+@dataclass(frozen=True)
+class Moves:
+    """Lights that move for a cue. dark: how many heads are prepared in the dark before it, in so many s; seen: heads that move
+    while they are lit; hidden_by: place of the latest cue before it in which all of these are dark, −1: none."""
+
+    dark: int = 0
+    seconds: float = 0.0
+    seen: tuple[str, ...] = ()
+    hidden_by: int = -1
+
+
+def moves(rig: Rig, whose: CueList) -> list[Moves]:
+    """For each cue of a list, played one after another."""
+    every = [whose.after(place) for place in range(len(whose.cues))]
+    lit = np.array([one.values[attributes.INTENSITY] > 0 for one in every]).reshape(len(every), len(rig))
+    found = []
+    for place, now in enumerate(every):
+        if place == 0:
+            found.append(Moves())
+            continue
+        before = np.where(np.isnan(every[place - 1].values), rig.home, every[place - 1].values)
+        way = np.abs(now.values - before)[[attributes.PAN, attributes.TILT]]
+        moving = (np.nan_to_num(way) > 0).any(axis=0)
+        seen = np.flatnonzero(moving & lit[place - 1] & lit[place])
+        dark = np.zeros(len(rig), bool)
+        dark[:] = lit[place] & ~lit[place - 1]
+        ready = prepared(whose, place - 1, dark) if dark.any() else np.full(now.values.shape, np.nan)
+        other = ~np.isnan(ready) & (ready != before) & rig.heads.has
+        heads = other.any(axis=0)
+        seconds = float(max([MOVE_S, *(np.nan_to_num(way)[:, heads] / rig.speed[:, heads]).ravel()])) if heads.any() else 0.0
+        hidden = [earlier for earlier in range(place) if len(seen) and not lit[earlier, seen].any()]
+        found.append(
+            Moves(int(heads.sum()), seconds, tuple(rig.heads.keys[n] for n in seen.tolist()), hidden[-1] if hidden else -1)
+        )
+    return found
+
+
+def changed_count(whose: CueList, place: int) -> int:
+    """How many values a cue writes; a colour is one."""
+    count = whose.shape[1]
+    rows = whose.cues[place].places // max(count, 1)
+    return int((~np.isin(rows, _RGB[1:])).sum())
+
+
+def carried_count(tracked: Tracked) -> int:
+    """How many values a cue carries on; a colour is one."""
+    chosen = tracked.carried.copy()
+    chosen[_RGB[1:]] = False
+    return int(chosen.sum())
+
+
+def by_group(groups: Sequence[tuple[str, Sequence[int]]], count: int) -> list[tuple[str, Ints]]:
+    """Heads by group, each in the first that has it; those of none at the end. count: N."""
+    left = np.ones(count, bool)
+    found = []
+    for name, heads in groups:
+        own = np.array([head for head in heads if left[head]], np.int64)
+        left[own] = False
+        if len(own):
+            found.append((name, own))
+    others = np.flatnonzero(left)
+    return [*found, *([("Other lights", others)] if len(others) else [])]
