@@ -32,20 +32,32 @@ const Page = styled(Tabs)`
 `;
 const loadRig = () => import("./views/rig/RigView");
 const loadLook = () => import("./views/look/LookView");
+const loadCues = () => import("./views/cues/CuesView");
 const loadOutput = () => import("./views/output/OutputView");
 /** The code of views that are not opened first comes after the first picture. */
 const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
 const LookView = lazy(async () => ({ default: (await loadLook()).LookView }));
+const CuesView = lazy(async () => ({ default: (await loadCues()).CuesView }));
 const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
 const SOON_MS = 1500;
-const SHOWN = { rig: RigView, look: LookView, effects: EffectsView, busk: BuskView, output: OutputView };
+const SHOWN = {
+  rig: RigView,
+  look: LookView,
+  effects: EffectsView,
+  cues: CuesView,
+  busk: BuskView,
+  output: OutputView,
+};
 
 /** The frame of the page: bar, stage, selection, view, ribbon. */
 export function App() {
   const view = useDesk((state) => state.view);
   const { data: rig } = useRig();
   useEffect(() => {
-    const soon = window.setTimeout(() => void Promise.all([loadRig(), loadLook(), loadOutput()]), SOON_MS);
+    const soon = window.setTimeout(
+      () => void Promise.all([loadRig(), loadLook(), loadCues(), loadOutput()]),
+      SOON_MS,
+    );
     return () => clearTimeout(soon);
   }, []);
   const empty = rig?.fixtures.length === 0;
@@ -59,7 +71,7 @@ export function App() {
       <LostNotice />
       <HeldNotice />
       <Stage />
-      <SelectionBar />
+      {view !== "cues" && <SelectionBar />}
       <main>
         <TabPanel key={view} id={view}>
           <Suspense fallback={null}>

@@ -2,12 +2,13 @@ import { create } from "zustand";
 
 import type { SeenOn } from "./views/effects/weave/seen";
 
-export const VIEWS = ["rig", "look", "effects", "busk", "output"] as const;
+export const VIEWS = ["rig", "look", "effects", "cues", "busk", "output"] as const;
 export type View = (typeof VIEWS)[number];
 export const VIEW_TITLES: Record<View, string> = {
   rig: "Rig",
   look: "Look",
   effects: "Effects",
+  cues: "Cues",
   busk: "Busk",
   output: "Output",
 };
@@ -35,6 +36,10 @@ interface Desk {
   elevation: "front" | "plan";
   /** The effect in the editor, and its key among what runs when it is in the draft. */
   effect: { id: number; key: string | null } | null;
+  /** The cue list that is looked at, and that Space plays; null: the first. */
+  list: number | null;
+  /** The cue that is looked at; null: the one that the list is on. */
+  cue: number | null;
   /** On which heads it is looked at. */
   seen: SeenOn;
   /** By which attribute it is woven: `look`, as it will look. */
@@ -56,11 +61,13 @@ export const useDesk = create<Desk>(() => ({
   selection: [],
   order: "as picked",
   cells: false,
-  stages: { rig: "strip", look: "strip", effects: "strip", busk: "strip", output: "strip" },
+  stages: { rig: "strip", look: "strip", effects: "strip", cues: "thin", busk: "strip", output: "strip" },
   fades: { position: 0, others: 0 },
   before: "strip",
   elevation: "front",
   effect: null,
+  list: null,
+  cue: null,
   seen: { kind: "own" },
   wovenBy: "look",
   why: null,
@@ -83,6 +90,7 @@ export const desk = {
   ask: (why: Desk["why"]) => useDesk.setState({ why, asking: false }),
   fade: (fades: Partial<Desk["fades"]>) =>
     useDesk.setState((state) => ({ fades: { ...state.fades, ...fades } })),
+  openList: (list: number, cue: number | null = null) => useDesk.setState({ list, cue, view: "cues" }),
   open: (id: number, key: string | null) =>
     useDesk.setState({ effect: { id, key }, seen: { kind: "own" }, wovenBy: "look" }),
 };

@@ -102,6 +102,8 @@ export function refresh() {
       ["draft"],
       ["pages"],
       ["palettes"],
+      ["cue-lists"],
+      ["cue-updates"],
       ["weave"],
     ];
     for (const queryKey of stale) void queries.invalidateQueries({ queryKey });

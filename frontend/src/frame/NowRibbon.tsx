@@ -6,6 +6,8 @@ import { onEveryFrame } from "../live/loop";
 import { act, runningOf, useLivePart } from "../live/socket";
 import { desk } from "../state";
 import { Button } from "../ui/Button";
+import { Chip } from "./Chip";
+import { ListChip } from "./ListChip";
 
 const Bar = styled.footer`
   display: flex;
@@ -19,36 +21,6 @@ const Bar = styled.footer`
 const Title = styled.span`
   color: var(--quiet);
   white-space: nowrap;
-`;
-const Chip = styled.div`
-  display: flex;
-  align-items: center;
-  border: 1px solid var(--edge);
-  border-radius: 2px;
-  flex: none;
-  height: 42px;
-  &[data-fading] {
-    border-style: dashed;
-  }
-  button {
-    min-height: 40px;
-    border: 0;
-    padding: 0 8px;
-  }
-  .name {
-    display: grid;
-    justify-items: start;
-    line-height: 1.15;
-    gap: 0;
-    text-align: left;
-  }
-  .from {
-    color: var(--quiet);
-    font-size: 13px;
-  }
-  .name[data-pressed] .from {
-    color: var(--on-bone);
-  }
 `;
 const Trace = styled.canvas`
   width: 36px;
@@ -107,10 +79,14 @@ export function NowRibbon() {
         stopping,
       })) ?? null,
   );
+  const lists = useLivePart((state) => state?.lists?.filter((one) => one.cue !== null) ?? null);
   return (
     <Bar aria-label="Now running">
       <Title>Running</Title>
       <Chips>
+        {lists?.map((told) => (
+          <ListChip key={told.id} told={told} />
+        ))}
         {running?.map((chip) => (
           <Chip key={chip.key} data-fading={chip.stopping || undefined}>
             <LiveTrace runKey={chip.key} />
@@ -138,8 +114,8 @@ export function NowRibbon() {
             </Button>
           </Chip>
         ))}
-        {running?.length === 0 && (
-          <span>Nothing runs. Raise a fader in Busk, or start an effect in Effects.</span>
+        {running?.length === 0 && !lists?.length && (
+          <span>Nothing runs. Press go in Cues, raise a fader in Busk, or start an effect in Effects.</span>
         )}
       </Chips>
       <Button isDisabled={!running?.length} onPress={() => act({ do: "stop-all" })}>

@@ -1,11 +1,13 @@
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 
 import { api, take } from "../api/client";
+import { useChosenList } from "../api/cues";
 import { queries, useEdit } from "../api/queries";
+import { act } from "../live/socket";
 import { useDesk } from "../state";
 import { say } from "../ui/Toasts";
 import { ShortcutSheet } from "./ShortcutSheet";
-import { useShortcuts } from "./shortcuts";
+import { useGoKey, useShortcuts } from "./shortcuts";
 import { useUndo } from "./UndoTools";
 
 /** The keys that act everywhere, and the sheet that tells them. */
@@ -28,5 +30,7 @@ export function Shortcuts() {
     [clearDraft],
   );
   useShortcuts(commands);
+  const list = useChosenList();
+  useGoKey(useCallback(() => list !== null && act({ do: "go", list }), [list]));
   return <ShortcutSheet isOpen={help} onClose={() => setHelp(false)} />;
 }

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 
 import { act, useLive } from "../live/socket";
-import { desk, useDesk, VIEWS } from "../state";
+import { desk, useDesk, VIEWS, type View } from "../state";
 
 export interface Shortcut {
   keys: string;
@@ -10,6 +10,7 @@ export interface Shortcut {
 /** Shown by `?`. */
 export const SHORTCUTS: Shortcut[] = [
   { keys: `Alt+1 … Alt+${VIEWS.length}`, does: "Switch views" },
+  { keys: "Space", does: "Go: the next cue of the chosen list (in Cues and Busk)" },
   { keys: "/", does: "Quick selection" },
   { keys: "T", does: "Tap the first tempo" },
   { keys: "F", does: "Fill the screen with the stage" },
@@ -29,6 +30,45 @@ export function usesKey(target: Element | null, key: string): boolean {
   if (target.matches(TYPES_TEXT)) return true;
   if (target.closest("[role=listbox], [role=menu]")) return key.length === 1;
   return key === " " && target.matches("button, [role=button], [role=tab]");
+}
+
+const GO_IN: readonly View[] = ["cues", "busk"];
+const OPEN = "[role=dialog], [role=menu], [role=listbox]";
+const HOLDS_FOCUS = `${TYPES_TEXT}, ${OPEN}`;
+
+/** Whether Space is go: not where text is typed, something is open, or the keyboard itself has put a visible focus. */
+export function spaceIsGo(view: View, focused: Element | null): boolean {
+  if (!GO_IN.includes(view) || document.querySelector(OPEN)) return false;
+  if (!focused || focused === document.body) return true;
+  return !focused.matches(TYPES_TEXT) && !focused.matches(":focus-visible");
+}
+
+/** Space goes, and a press by pointer or finger leaves no focus behind, so that Space after it is go. */
+export function useGoKey(go: () => void) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== " " || event.ctrlKey || event.metaKey || event.altKey) return;
+      const focused = document.activeElement;
+      if (!spaceIsGo(useDesk.getState().view, focused)) return;
+      event.preventDefault();
+      event.stopPropagation();
+      if (focused instanceof HTMLElement) focused.blur();
+      if (!event.repeat) go();
+    };
+    const onPress = () => {
+      if (!GO_IN.includes(useDesk.getState().view)) return;
+      window.setTimeout(() => {
+        const focused = document.activeElement;
+        if (focused instanceof HTMLElement && !focused.closest(HOLDS_FOCUS)) focused.blur();
+      });
+    };
+    window.addEventListener("keydown", onKey, true);
+    window.addEventListener("pointerup", onPress, true);
+    return () => {
+      window.removeEventListener("keydown", onKey, true);
+      window.removeEventListener("pointerup", onPress, true);
+    };
+  }, [go]);
 }
 
 interface Commands {

@@ -29,8 +29,8 @@ class Lights:
 
 @dataclass(frozen=True)
 class Look:
-    """A cue in short. level: % by group; colour, position: palettes by group; beam: values by group; starts: effect by group; stops:
-    effects by name; fade: s of all families, or by family (`level` up, `down`); every group keeps what it does not name."""
+    """A cue in short. level: % by group; colour, position: palettes by group; beam: values by group; starts: effect by group;
+    stops: effects by name; fade: s of all families, or by family (`level` up, `down`); every group keeps what it does not name."""
 
     name: str
     level: Mapping[str, float] = field(default_factory=dict)
@@ -264,9 +264,10 @@ HOUSE_LIGHT = (
     Look("Bright", {CROWD: 100}, fade=2, note="When the show is over, or must be stopped"),
 )  # fmt: skip
 HAZE_CUES = (
-    Look("Thin", beam={HAZE: {"haze": 15, "fan_speed": 40}}, fade=0), Look("Thick", beam={HAZE: {"haze": 45, "fan_speed": 60}}, fade=0),
+    Look("Thin", beam={HAZE: {"haze": 15, "fan_speed": 40}}, fade=0),
+    Look("Thick", beam={HAZE: {"haze": 45, "fan_speed": 60}}, fade=0),
     Look("Off", beam={HAZE: {"haze": 0, "fan_speed": 20}}, fade=0),
-)  # fmt: skip
+)
 
 LISTS: tuple[tuple[str, tuple[Look, ...], dict[str, Any]], ...] = (
     ("Tide Clock", TIDE_CLOCK, {}),

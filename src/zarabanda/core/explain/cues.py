@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -45,6 +45,23 @@ class Line:
 
 def lines(rig: Rig, whose: CueList, tracked: Tracked, heads: Ints) -> list[Line]:
     """What holds after a cue on these heads (numbers), changed values of a family first."""
+    return _with_positions(_lines(rig, whose, tracked, heads))
+
+
+def _with_positions(every: list[Line]) -> list[Line]:
+    """Pan and tilt of the same palette on the same heads are one: the position."""
+    found: list[Line] = []
+    for one in every:
+        pan = found[-1] if found else None
+        same = pan is not None and pan.attribute == "pan" and one.attribute == "tilt"
+        if same and pan is not None and 0 <= pan.palette == one.palette and (pan.heads, pan.source) == (one.heads, one.source):
+            found[-1] = replace(pan, attribute="position", label="Position", words="")
+        else:
+            found.append(one)
+    return found
+
+
+def _lines(rig: Rig, whose: CueList, tracked: Tracked, heads: Ints) -> list[Line]:
     found: list[Line] = []
     only_here = np.zeros(tracked.values.size, bool)
     only_here[whose.cues[tracked.place].only_here] = True
