@@ -2596,23 +2596,27 @@ export interface components {
         };
         /**
          * Difference
-         * @description Lights of which a cue has another value than the stage has now.
+         * @description Lights of a group (so many of them) of which a cue has another value than the stage has now.
          */
         Difference: {
             /** Attribute */
             attribute: string;
             /** Cue */
             cue: string;
-            /** Cue Colour */
-            cue_colour: string | null;
+            /** Cue Colours */
+            cue_colours: string[];
+            /** Group */
+            group: string;
             /** Heads */
-            heads: string[];
+            heads: number;
             /** Label */
             label: string;
+            /** Of */
+            of: number;
             /** Stage */
             stage: string;
-            /** Stage Colour */
-            stage_colour: string | null;
+            /** Stage Colours */
+            stage_colours: string[];
         };
         /**
          * Differences

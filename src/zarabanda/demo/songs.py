@@ -30,7 +30,7 @@ class Lights:
 @dataclass(frozen=True)
 class Look:
     """A cue in short. level: % by group; colour, position: palettes by group; beam: values by group; starts: effect by group;
-    stops: effects by name; fade: s of all families, or by family (`level` up, `down`); every group keeps what it does not name."""
+    stops: effects by name; fade: s of all families, or by family (`level` up, `down`); groups keep what is not named."""
 
     name: str
     level: Mapping[str, float] = field(default_factory=dict)

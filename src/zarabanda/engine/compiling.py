@@ -44,7 +44,7 @@ from zarabanda.messages.looks import look_of
 from zarabanda.targets import EffectOnHeads
 
 from .cueing import SUBJECTS as OF_CUES
-from .cueing import CueMaker, list_of, player_of
+from .cueing import CueMaker, families_of, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .program import EMPTY, Control, Instance, Program, no_palettes
@@ -177,8 +177,9 @@ class Compiler:
             now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
         if "control" in subjects:
             now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
-        if now.rig.heads is not before.rig.heads or subjects & (OF_CUES | {"palette"}):
-            made = self._cues.made(self._of(CueListPart), self._of(CuePart), self._palettes, now.rig)
+        if now.rig.heads is not before.rig.heads or subjects & (OF_CUES | {"palette", "effect"}):
+            families = {part.id: families_of(part.document) for part in self._of(EffectPart)}
+            made = self._cues.made(self._of(CueListPart), self._of(CuePart), self._palettes, families, now.rig)
             now = replace(now, lists=made)
         if now.rig.heads is not before.rig.heads or subjects & {"special", "palette"}:
             specials = {part.id: self._special(part, now) for part in self._of(SpecialPart)}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -13,6 +14,7 @@ from zarabanda.core.playback.cue_list import CueList, Round
 from zarabanda.core.playback.cues import Cue, EffectChange, Times, Trigger
 from zarabanda.core.playback.looks import held
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.rig import Rig
 from zarabanda.messages import CueListPart, CuePart, HeldValues, PaletteUse, PlayerId
 from zarabanda.messages.looks import look_of
@@ -50,46 +52,78 @@ def values_of(document: Mapping[str, Any]) -> HeldValues:
     return found
 
 
+@dataclass(frozen=True, eq=False)
+class _Made:
+    """A cue, and what it was made of: palettes by number, None where one is not there."""
+
+    part: CuePart
+    heads: Heads
+    palettes: Mapping[int, Palette | None]
+    cue: Cue
+
+    def stands(self, part: CuePart, heads: Heads, palettes: Mapping[int, Palette]) -> bool:
+        """Whether it would be made alike."""
+        same = self.part is part and self.heads is heads
+        return same and all(palettes.get(number) is one for number, one in self.palettes.items())
+
+
+def families_of(document: Mapping[str, Any]) -> frozenset[str]:
+    """Families in which the layers of an effect act."""
+    names = (attributes.touched(layer["attribute"])[0] for layer in document["layers"] if not layer.get("muted"))
+    return frozenset(attributes.BY_NAME[name].family for name in names if name in attributes.BY_NAME)
+
+
 class CueMaker:
     """Makes cue lists, and keeps what it made of each part."""
 
     def __init__(self) -> None:
-        self._cues: dict[int, tuple[tuple[object, ...], Cue]] = {}
-        self._lists: dict[int, tuple[tuple[object, ...], CueList]] = {}
+        self._cues: dict[int, _Made] = {}
+        self._lists: dict[int, tuple[CueListPart, CueList]] = {}
 
     def made(
-        self, lists: Iterable[CueListPart], parts: Iterable[CuePart], palettes: Mapping[int, Palette], rig: Rig
+        self,
+        lists: Iterable[CueListPart],
+        parts: Iterable[CuePart],
+        palettes: Mapping[int, Palette],
+        families: Mapping[int, frozenset[str]],
+        rig: Rig,
     ) -> dict[int, CueList]:
-        """All lists, in their order."""
+        """All lists, in their order. families: in which each effect acts, by number."""
         by_list: dict[int, list[CuePart]] = {}
         for part in parts:
             by_list.setdefault(part.list_id, []).append(part)
         self._cues = {part.id: self._cue(part, palettes, rig) for every in by_list.values() for part in every}
         found = {}
         for one in sorted(lists, key=lambda one: (one.position, one.id)):
-            cues = tuple(self._cues[part.id][1] for part in sorted(by_list.get(one.id, ()), key=lambda part: part.number))
-            known = self._lists.get(one.id)
-            if known is None or known[0] != (one, rig.home.shape, *map(id, cues)):
-                known = ((one, rig.home.shape, *map(id, cues)), _list(one, cues, rig))
-                known[1].prepare()
-            found[one.id] = known
-        self._lists = found
+            own = sorted(by_list.get(one.id, ()), key=lambda part: part.number)
+            cues = tuple(self._cues[part.id].cue for part in own)
+            threads = {
+                change["thread"]: frozenset(change.get("families") or families.get(change["effect"], attributes.FAMILIES))
+                for part in own for change in part.document.get("effects", ()) if change["do"] == "start"
+            }  # fmt: skip
+            found[one.id] = self._list(one, cues, threads, rig)
+        self._lists = {number: (made_of, made) for number, (made_of, made) in found.items()}
         return {number: made for number, (_, made) in found.items()}
 
-    def _cue(self, part: CuePart, palettes: Mapping[int, Palette], rig: Rig) -> tuple[tuple[object, ...], Cue]:
+    def _cue(self, part: CuePart, palettes: Mapping[int, Palette], rig: Rig) -> _Made:
+        known = self._cues.get(part.id)
+        if known is not None and known.stands(part, rig.heads, palettes):
+            return known
         values = values_of(part.document)
         used = {value.palette for heads in values.values() for value in heads.values() if isinstance(value, PaletteUse)}
-        of = (part, rig.heads, *((number, palettes.get(number)) for number in sorted(used)))
-        known = self._cues.get(part.id)
-        if (
-            known is not None
-            and len(known[0]) == len(of)
-            and known[0][0] == part
-            and known[0][1] is rig.heads
-            and known[0][2:] == of[2:]
-        ):
-            return known
-        return of, cue_of(part, values, palettes, rig)
+        return _Made(part, rig.heads, {number: palettes.get(number) for number in used}, cue_of(part, values, palettes, rig))
+
+    def _list(
+        self, part: CueListPart, cues: tuple[Cue, ...], threads: Mapping[int, frozenset[str]], rig: Rig
+    ) -> tuple[CueListPart, CueList]:
+        known = self._lists.get(part.id)
+        if known is not None and known[0] is part and (known[1].shape, known[1].threads) == (rig.home.shape, threads):
+            before = known[1].cues
+            if len(before) == len(cues) and all(a is b for a, b in zip(before, cues, strict=True)):
+                return known
+        made = _list(part, cues, threads, rig)
+        made.prepare()
+        return part, made
 
 
 def cue_of(part: CuePart, values: HeldValues, palettes: Mapping[int, Palette], rig: Rig) -> Cue:
@@ -118,8 +152,7 @@ def cue_of(part: CuePart, values: HeldValues, palettes: Mapping[int, Palette], r
 
 
 def _effect_change(one: Mapping[str, Any]) -> EffectChange:
-    families = frozenset(one.get("families") or attributes.FAMILIES)
-    return EffectChange(one["do"], one["thread"], one.get("depth", 1.0), one.get("speed", 1.0), families)
+    return EffectChange(one["do"], one["thread"], one.get("depth", 1.0), one.get("speed", 1.0))
 
 
 def _places(cells: Mapping[str, Iterable[str]], rig: Rig) -> Ints:
@@ -134,7 +167,7 @@ def _places(cells: Mapping[str, Iterable[str]], rig: Rig) -> Ints:
     return np.array(sorted(set(found)), np.int64)
 
 
-def _list(part: CueListPart, cues: tuple[Cue, ...], rig: Rig) -> CueList:
+def _list(part: CueListPart, cues: tuple[Cue, ...], threads: Mapping[int, frozenset[str]], rig: Rig) -> CueList:
     settings = part.settings
     goes_round = Round(
         settings.get("round_by", "hand"), settings.get("round_every", 1.0), settings.get("round_tempo"),
@@ -144,5 +177,5 @@ def _list(part: CueListPart, cues: tuple[Cue, ...], rig: Rig) -> CueList:
         part.id, part.name, cues, (rig.home.shape[0], rig.home.shape[1]), part.position, settings.get("highest_wins", False),
         settings.get("protected", False), settings.get("fader", "dims"), settings.get("back", 1.0),
         goes_round if settings.get("goes_round") else None,
-        settings.get("ends_in", 2.0) if settings.get("ends") == "releases" else None,
+        settings.get("ends_in", 2.0) if settings.get("ends") == "releases" else None, threads,
     )  # fmt: skip

@@ -10,10 +10,10 @@ from zarabanda.core.effects.palette import Palette
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.rig.rig import FixtureSpec, Rig
 from zarabanda.engine.cueing import SUBJECTS as OF_CUES
-from zarabanda.engine.cueing import CueMaker
+from zarabanda.engine.cueing import CueMaker, families_of
 from zarabanda.engine.decoding import SUBJECTS as OF_RIG
 from zarabanda.engine.decoding import RigMaker
-from zarabanda.messages import AnyPart, CueListPart, CuePart, PalettePart, PartKey, RoutePart
+from zarabanda.messages import AnyPart, CueListPart, CuePart, EffectPart, PalettePart, PartKey, RoutePart
 
 
 class Compiled:
@@ -23,6 +23,7 @@ class Compiled:
         self._rig_maker, self._cue_maker = RigMaker(), CueMaker()
         self._of_rig, self._of_cues = dict[PartKey, AnyPart](), dict[PartKey, AnyPart]()
         self._palettes = dict[PartKey, PalettePart]()
+        self._effects = dict[PartKey, EffectPart]()
         self._lists: dict[int, CueList] | None = None
         self._making = threading.Lock()
         self.rig: Rig = self._rig_maker.rig
@@ -40,14 +41,15 @@ class Compiled:
         self.routes = sorted(routes.values(), key=lambda one: one.id)
         of_rig = _now(self._of_rig, [one for one in parts if one.key[0] in OF_RIG], gone, whole)
         palettes = _now(self._palettes, [one for one in parts if isinstance(one, PalettePart)], gone, whole)
+        effects = _now(self._effects, [one for one in parts if isinstance(one, EffectPart)], gone, whole)
         of_cues = _now(self._of_cues, [one for one in parts if one.key[0] in OF_CUES], gone, whole)
         with self._making:
             if of_rig != self._of_rig:
                 self._of_rig = of_rig
                 self.rig = self._rig_maker.made(of_rig.values())
                 self._lists = None
-            if palettes != self._palettes or of_cues != self._of_cues:
-                self._palettes, self._of_cues, self._lists = palettes, of_cues, None
+            if palettes != self._palettes or of_cues != self._of_cues or effects != self._effects:
+                self._palettes, self._of_cues, self._effects, self._lists = palettes, of_cues, effects, None
 
     @property
     def lists(self) -> Mapping[int, CueList]:
@@ -61,7 +63,7 @@ class Compiled:
                 self._lists = self._cue_maker.made(
                     (one for one in every if isinstance(one, CueListPart)),
                     (one for one in every if isinstance(one, CuePart)),
-                    palettes, self.rig,
+                    palettes, {one.id: families_of(one.document) for one in self._effects.values()}, self.rig,
                 )  # fmt: skip
             return self._lists
 

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
@@ -56,6 +56,7 @@ class CueList:
     back_s: float = 1.0
     round: Round | None = None
     ends_in_s: float | None = None
+    threads: Mapping[int, frozenset[str]] = field(default_factory=dict)
 
     @property
     def holder(self) -> str:
@@ -109,7 +110,7 @@ class CueList:
         """Families in which the cue at a place writes values, stops some, or does something to effects."""
         cue, count = self.cues[n], self.shape[1]
         written = self.after(n).written.reshape(-1).nonzero()[0] if cue.states_everything else cue.places
-        of_effects = {family for one in cue.effects for family in one.families}
+        of_effects = {family for one in cue.effects for family in self.threads.get(one.thread, ())}
         return families_of(written, count) | families_of(cue.stops, count) | of_effects
 
     def arrives_after(self, n: int) -> float:

@@ -66,13 +66,12 @@ class Trigger:
 @dataclass(frozen=True)
 class EffectChange:
     """What a cue does to an effect of its list. do: start, change or stop; thread: which one, by its number in the list; depth:
-    share of the effect's own; speed: times its own; families: in which it acts."""
+    share of the effect's own; speed: times its own."""
 
     do: str
     thread: int
     depth: float = 1.0
     speed: float = 1.0
-    families: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, eq=False)

@@ -91,7 +91,6 @@ class RunningEffect:
     speed: float
     began: int
     source: int
-    families: frozenset[str] = frozenset()
 
 
 def effects_after(cues: Sequence[Cue]) -> dict[int, RunningEffect]:
@@ -104,5 +103,5 @@ def effects_after(cues: Sequence[Cue]) -> dict[int, RunningEffect]:
             elif one.do != "change":
                 found.pop(one.thread, None)
             if one.do == "start":
-                found[one.thread] = RunningEffect(one.thread, one.depth, one.speed, place, place, one.families)
+                found[one.thread] = RunningEffect(one.thread, one.depth, one.speed, place, place)
     return found

@@ -315,15 +315,17 @@ class UpdateAsk(Part):
 
 
 class Difference(BaseModel):
-    """Lights of which a cue has another value than the stage has now."""
+    """Lights of a group (so many of them) of which a cue has another value than the stage has now."""
 
     attribute: str
     label: str
-    heads: list[str]
+    group: str
+    heads: int
+    of: int
     stage: str
     cue: str
-    stage_colour: str | None
-    cue_colour: str | None
+    stage_colours: list[str]
+    cue_colours: list[str]
 
 
 class Differences(BaseModel):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
+from numpy.typing import NDArray
 
 from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.explain.amounts import between
@@ -19,7 +20,7 @@ from ..context import browser_id, context
 from ..parts import Done
 from ..recording import Origin, as_document, drafted, origins
 from .cue_models import CuePath, Difference, Differences, ToUpdate, UpdateAsk, UpdateView
-from .cues import checked, compiled
+from .cues import by_groups, checked, compiled
 
 api = APIBlueprint("cue_updates", __name__, url_prefix="/api/cues", abp_tags=[Tag(name="cues")])
 _COLOUR = attributes.COMPOUND["colour"]
@@ -91,31 +92,33 @@ def get_differences(path: CuePath) -> Differences:
             if head in rig.heads.index:
                 now[attributes.INDEX[name], rig.heads.index[head]] = value
     lines = []
+    with context().store.reading() as session:
+        groups = by_groups(session, rig)
     for attribute in attributes.ATTRIBUTES:
         row = attributes.INDEX[attribute.name]
         if attribute.name in _COLOUR[1:]:
             continue
         rows = _ROWS if attribute.name == _COLOUR[0] else [row]
         tolerance = _DIFFERS if attribute.span > 1 else 0.004
-        differs = (np.abs(values[rows] - now[rows]) > tolerance).any(axis=0)
-        for head_numbers in _alike(values[rows], now[rows], np.flatnonzero(differs)):
-            colour, first = len(rows) > 1, head_numbers[0]
+        differs = np.asarray((np.abs(values[rows] - now[rows]) > tolerance).any(axis=0))
+        for name, heads in groups:
+            own = np.asarray(heads[differs[heads]], np.int64)
+            if not len(own):
+                continue
+            colour = len(rows) > 1
             lines.append(
                 Difference(
                     attribute="colour" if colour else attribute.name, label="Colour" if colour else attribute.label,
-                    heads=[rig.heads.keys[n] for n in head_numbers],
-                    stage="" if colour else between(now[row, head_numbers].min(), now[row, head_numbers].max(), attribute),
-                    cue="" if colour else between(values[row, head_numbers].min(), values[row, head_numbers].max(), attribute),
-                    stage_colour=rgb_to_hex(np.clip(now[rows, first], 0, 1)) if colour else None,
-                    cue_colour=rgb_to_hex(values[rows, first]) if colour else None,
+                    group=name, heads=len(own), of=len(heads),
+                    stage="" if colour else between(now[row, own].min(), now[row, own].max(), attribute),
+                    cue="" if colour else between(values[row, own].min(), values[row, own].max(), attribute),
+                    stage_colours=_colours(now, own) if colour else [], cue_colours=_colours(values, own) if colour else [],
                 )
             )  # fmt: skip
     return Differences(lines=lines)
 
 
-def _alike(cue: np.ndarray, stage: np.ndarray, heads: np.ndarray) -> list[list[int]]:
-    """Heads that have the same in the cue and about the same on stage, together."""
-    found: dict[tuple[float, ...], list[int]] = {}
-    for head in heads.tolist():
-        found.setdefault((*cue[:, head].round(3), *stage[:, head].round(1)), []).append(head)
-    return list(found.values())
+def _colours(values: NDArray[np.float64], heads: NDArray[np.int64]) -> list[str]:
+    """Different ones, in the order of the heads; no more than six."""
+    found = dict.fromkeys(rgb_to_hex(np.clip(values[_ROWS, head], 0, 1)) for head in heads.tolist())
+    return list(found)[:6]

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
+from numpy.typing import NDArray
 from pydantic import ValidationError
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -15,6 +16,7 @@ from zarabanda.core.explain import cues as explain
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.tracking import Tracked
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import NotThere, ZarabandaError, shown
 from zarabanda.formats import cue_edit
 from zarabanda.formats.cue_document import CueDocument, FromPalette
@@ -70,6 +72,17 @@ def compiled(cue_id: int) -> tuple[CueList, int]:
     raise NotThere("This cue does not exist any more; somebody may have deleted it. Undo brings it back.", "cue")
 
 
+def by_groups(session: Session, rig: Rig) -> list[tuple[str, NDArray[np.int64]]]:
+    """Heads by group, each in the first of those made by hand that has it."""
+    index = rig.heads.index
+    groups = [
+        (group.name, [index[key] for key in group.heads if key in index])
+        for group in repositories.groups.every(session)
+        if group.rule is None
+    ]
+    return explain.by_group(groups, len(rig))
+
+
 # what holds in a cue
 
 
@@ -81,14 +94,9 @@ def get_cue(path: CuePath) -> CueContentView:
         whose, place = compiled(path.cue_id)
         rig, tracked = context().link.rig, whose.after(place)
         document = CueDocument.model_validate(row.document)
-        index = rig.heads.index
-        groups = [
-            (group.name, [index[key] for key in group.heads if key in index])
-            for group in repositories.groups.every(session) if group.rule is None
-        ]  # fmt: skip
         names = {one.id: one.name for one in session.execute(select(PaletteRow.id, PaletteRow.name))}
         found = []
-        for name, heads in explain.by_group(groups, len(rig)):
+        for name, heads in by_groups(session, rig):
             lines = [_line(one, whose, names) for one in explain.lines(rig, whose, tracked, heads)]
             if lines:
                 found.append(ContentGroup(name=name, heads=len(heads), lines=lines))

@@ -58,6 +58,7 @@ interface Props {
 export function CueContentPanel({ list, cueId, told }: Props) {
   const { data: cue } = useCue(cueId);
   const [comparing, setComparing] = useState(false);
+  const changed = cue?.effects.filter((one) => one.state !== "runs").length ?? 0;
   if (!cue) return <Panel aria-label="Cue" />;
   return (
     <Panel aria-label="Cue">
@@ -70,9 +71,7 @@ export function CueContentPanel({ list, cueId, told }: Props) {
         </Button>
         <p>
           changes {cue.changes} {cue.changes === 1 ? "value" : "values"}
-          {cue.effects.some((one) => one.state !== "runs") &&
-            ` and ${cue.effects.filter((one) => one.state !== "runs").length} effects`}
-          ; carries on {cue.carried}
+          {changed > 0 && ` and ${changed} ${changed === 1 ? "effect" : "effects"}`}; carries on {cue.carried}
         </p>
       </header>
       <Frame>

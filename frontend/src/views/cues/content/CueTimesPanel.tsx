@@ -42,8 +42,8 @@ const STARTS: { id: string; text: string }[] = [
   { id: "go", text: "by go" },
   { id: "with", text: "with the one before" },
   { id: "after", text: "after the one before" },
-  { id: "beat", text: "on the next beat" },
-  { id: "bar", text: "on the next bar" },
+  { id: "beat", text: "next beat" },
+  { id: "bar", text: "next bar" },
 ];
 const EASES = [
   { id: "linear", text: "linear" },
@@ -52,7 +52,7 @@ const EASES = [
   { id: "slow-end", text: "slow end" },
 ];
 const WAYS = [
-  { id: "", text: "of the palette or show" },
+  { id: "", text: "the palette's" },
   { id: "rgb", text: "RGB" },
   { id: "cmy", text: "CMY" },
   { id: "hsv-short", text: "hue, short way" },
@@ -116,7 +116,7 @@ export function CueTimesPanel({ list, cue }: { list: CueList; cue: CueContent })
           isDisabled={first}
           options={STARTS.map(({ id, text }) => ({
             id,
-            text: id === "beat" || id === "bar" ? `${text} of ${tempos?.[0]?.name ?? "the tempo"}` : text,
+            text: id === "beat" || id === "bar" ? `${text}, ${tempos?.[0]?.name ?? "by tempo"}` : text,
           }))}
           onChange={(key) =>
             change({ trigger: { ...cue.trigger, kind: key as Schemas["CueTrigger"]["kind"] } })

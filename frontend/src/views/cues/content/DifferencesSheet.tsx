@@ -24,12 +24,6 @@ const Rows = styled.table`
     vertical-align: -3px;
   }
 `;
-const MOST = 3;
-const named = (heads: string[]) =>
-  heads.length <= MOST
-    ? heads.join(", ")
-    : `${heads.slice(0, MOST).join(", ")} and ${heads.length - MOST} more`;
-
 interface Props {
   cue: CueContent;
   onStage: boolean;
@@ -39,8 +33,8 @@ interface Props {
 /** Lights that are otherwise on stage now than a cue has them. */
 export function DifferencesSheet({ cue, onStage, onClose }: Props) {
   const { data: lines } = useDifferences(cue.id);
-  const value = (words: string, colour: string | null) =>
-    colour ? <i style={{ background: colour }} title={colour} /> : words;
+  const value = (words: string, colours: string[]) =>
+    colours.length ? colours.map((colour) => <i key={colour} style={{ background: colour }} />) : words;
   return (
     <Sheet title={`Cue ${cue.number} and the stage`} isOpen onClose={onClose}>
       {lines?.length === 0 && (
@@ -48,7 +42,7 @@ export function DifferencesSheet({ cue, onStage, onClose }: Props) {
       )}
       {!!lines?.length && (
         <>
-          <p>Without its effects, {lines.length} things are otherwise on stage now:</p>
+          <p>Without its effects, this is otherwise on stage now:</p>
           <Rows>
             <thead>
               <tr>
@@ -60,11 +54,14 @@ export function DifferencesSheet({ cue, onStage, onClose }: Props) {
             </thead>
             <tbody>
               {lines.map((line) => (
-                <tr key={`${line.attribute} ${line.heads[0]}`}>
+                <tr key={`${line.attribute} ${line.group}`}>
                   <th>{line.label}</th>
-                  <td>{named(line.heads)}</td>
-                  <td>{value(line.stage, line.stage_colour)}</td>
-                  <td>{value(line.cue, line.cue_colour)}</td>
+                  <td>
+                    {line.group}
+                    {line.heads < line.of && `, ${line.heads} of ${line.of}`}
+                  </td>
+                  <td>{value(line.stage, line.stage_colours)}</td>
+                  <td>{value(line.cue, line.cue_colours)}</td>
                 </tr>
               ))}
             </tbody>

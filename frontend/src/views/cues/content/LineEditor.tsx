@@ -14,7 +14,7 @@ const Body = styled(Dialog)`
   outline: none;
   display: grid;
   gap: 12px;
-  min-width: 260px;
+  width: 320px;
   h3 {
     font-size: 16px;
   }
@@ -46,12 +46,15 @@ export function LineEditor({ cue, line, group }: Props) {
     ? (line.colours[0] ?? "#ffffff")
     : String(parseFloat(line.words.replace("−", "-")) || 0);
   const [typed, setTyped] = useState(first);
-  const [palette, setPalette] = useState<number | null>(null);
+  const position = line.attribute === "position";
+  const held = known?.palettes.find((one) => one.name === line.palette)?.id ?? null;
+  const [picked, setPicked] = useState<number | null | undefined>();
+  const palette = picked === undefined ? held : picked;
   const fitting = known?.palettes.filter((one) =>
     colour ? one.family === "colour" : one.family === line.family,
   );
   const number = Number(typed);
-  const wrong = palette === null && (colour ? !HEX.test(typed) : Number.isNaN(number));
+  const wrong = palette === null && (position || (colour ? !HEX.test(typed) : Number.isNaN(number)));
   const value = palette !== null ? { palette } : colour ? typed : number;
   const heads = line.heads;
   const set = (where: "here" | "origin", close: () => void) => {
@@ -74,13 +77,14 @@ export function LineEditor({ cue, line, group }: Props) {
               label="Palette"
               value={palette ?? OWN}
               options={[
-                { id: OWN, text: "a value of its own" },
+                ...(position ? [] : [{ id: OWN, text: "a value of its own" }]),
                 ...fitting.map(({ id, name }) => ({ id, text: name })),
               ]}
-              onChange={(key) => setPalette(key === OWN ? null : Number(key))}
+              onChange={(key) => setPicked(key === OWN ? null : Number(key))}
             />
           )}
           {palette === null &&
+            !position &&
             (colour ? (
               <TextField
                 label="Colour"
