@@ -3439,7 +3439,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -3748,6 +3748,16 @@ export interface components {
             seconds?: number;
         };
         /**
+         * ReleaseAll
+         * @description The last way home: let go of all lists and effects that are not protected, in a time.
+         */
+        LiveReleaseAll: {
+            /** @enum {unknown} */
+            do: "release-all";
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
          * Resume
          * @description Let the clock of a list go on.
          */
@@ -3881,11 +3891,15 @@ export interface components {
         };
         /**
          * StopAll
-         * @description Bring everything back to base.
+         * @description Bring all effects back to base, or what they do in one family, in a time; whatever started them.
          */
         LiveStopAll: {
             /** @enum {unknown} */
             do: "stop-all";
+            /** @default null */
+            family?: string | null;
+            /** @default 0.4 */
+            seconds?: number;
         };
         /**
          * Tap
@@ -4368,14 +4382,24 @@ export interface components {
         };
         /**
          * Opens
-         * @description What a line names: a view, and the effect to show there.
+         * @description What a line names: a view, and the effect, or the cue of a list, to show there.
          */
         Opens: {
+            /**
+             * Cue
+             * @default null
+             */
+            cue?: number | null;
             /**
              * Effect
              * @default null
              */
             effect?: number | null;
+            /**
+             * List
+             * @default null
+             */
+            list?: number | null;
             /** View */
             view: string;
         };

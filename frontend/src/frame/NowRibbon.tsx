@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { onEveryFrame } from "../live/loop";
 import { act, runningOf, useLivePart } from "../live/socket";
 import { desk } from "../state";
+import { ActionMenu } from "../ui/ActionMenu";
 import { Button } from "../ui/Button";
 import { Chip } from "./Chip";
 import { ListChip } from "./ListChip";
@@ -36,6 +37,12 @@ const Chips = styled.div`
   overflow-x: auto;
   align-items: center;
 `;
+const KINDS = [
+  { family: "intensity", text: "Stop intensity effects" },
+  { family: "position", text: "Stop movement" },
+  { family: "colour", text: "Stop colour effects" },
+  { family: "beam", text: "Stop beam effects" },
+];
 const SAMPLES = 36;
 const TRACE_MS = 100;
 
@@ -121,6 +128,16 @@ export function NowRibbon() {
       <Button isDisabled={!running?.length} onPress={() => act({ do: "stop-all" })}>
         Stop all effects
       </Button>
+      <ActionMenu
+        label="Ways home"
+        onAction={(id) =>
+          act(id === "release" ? { do: "release-all", seconds: 2 } : { do: "stop-all", family: id })
+        }
+        actions={[
+          ...KINDS.map(({ family, text }) => ({ id: family, text, disabled: !running?.length })),
+          { id: "release", text: "Release everything in 2 s (what is protected stays)" },
+        ]}
+      />
     </Bar>
   );
 }

@@ -51,7 +51,8 @@ export function WhyLine({ line }: { line: Schemas["TraceLine"] }) {
   const { title, detail, value, colour, target, share, opens } = line;
   const open = () => {
     if (opens?.effect) desk.open(opens.effect, null);
-    if (opens) desk.show(opens.view as View);
+    if (opens?.list) desk.openList(opens.list, opens.cue ?? null);
+    else if (opens) desk.show(opens.view as View);
   };
   const partly = share !== null && share < 1;
   return (

@@ -89,6 +89,7 @@ class PlayingEntry(msgspec.Struct, forbid_unknown_fields=True):
     part: list[tuple[str, str]]
     only: bool
     cue: int
+    silenced: list[int]
 
 
 def lists_written(lists: Mapping[int, ListState]) -> dict[int, ListEntry]:
@@ -139,6 +140,7 @@ def playing_written(playing: Mapping[PlayerId, Playing]) -> list[PlayingEntry]:
             key, one.instance.key, one.started, one.started_beat, one.level, [_fade_written(fade) for fade in one.fades],
             one.shift, one.rate, None if one.glide is None else (one.glide.before, one.glide.begin, one.glide.length),
             list(one.layer_shifts), one.frozen, sorted(one.part), one.only, one.cue,
+            sorted(one.silenced),
         )
         for key, one in playing.items()
     ]  # fmt: skip
@@ -157,7 +159,7 @@ def playing_read(
         found[entry.key] = Playing(
             instance, entry.started + moved, entry.started_beat, entry.level, tuple(fades), entry.shift, entry.rate,
             None if entry.glide is None else Glide(*entry.glide), tuple(entry.layer_shifts), entry.frozen,
-            frozenset(entry.part), entry.only, entry.cue,
+            frozenset(entry.part), entry.only, entry.cue, frozenset(entry.silenced),
         )  # fmt: skip
     return found
 

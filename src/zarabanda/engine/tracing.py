@@ -14,6 +14,7 @@ from zarabanda.core.rig import attributes
 from zarabanda.core.rig.slots import slots_of
 from zarabanda.messages import Traced, TracedSlot, TraceStep
 
+from .live.cue_lists import list_state
 from .live.state import LiveState
 
 Sent = tuple[Sequence[int], NDArray[np.uint8]]
@@ -37,12 +38,14 @@ def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: fl
     if number is None or not set(names) <= attributes.BY_NAME.keys():
         return Traced(reference, [], [])
     effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
+    cues = {whose.holder: list_state(state, number).cue or 0 for number, whose in state.program.lists.items()}
     shown = None if state.shown is None else Highlight(rig, state.shown.steps[state.shown.step(state, t)])
     found = trace(rig, state.claims, playing_at(state, t), Levels(state.grand, state.blackout), head, attribute, t, shown)
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),
             share=one.share, layer=one.layer, key=one.key, effect=effects.get(one.key, 0),
+            cue=cues.get(one.who, 0),
         )
         for one in found
     ]  # fmt: skip

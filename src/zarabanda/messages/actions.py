@@ -44,7 +44,16 @@ class Stop(Action, frozen=True, tag="stop"):
 
 
 class StopAll(Action, frozen=True, tag="stop-all"):
-    """Bring everything back to base."""
+    """Bring all effects back to base, or what they do in one family, in a time; whatever started them."""
+
+    family: str | None = None
+    seconds: Annotated[float, msgspec.Meta(ge=0, le=3600)] = 0.4
+
+
+class ReleaseAll(Action, frozen=True, tag="release-all"):
+    """The last way home: let go of all lists and effects that are not protected, in a time."""
+
+    seconds: Annotated[float, msgspec.Meta(ge=0, le=3600)] = 2.0
 
 
 class Run(Action, frozen=True, tag="run"):
@@ -190,6 +199,7 @@ BrowserAction = (
     | Press
     | Stop
     | StopAll
+    | ReleaseAll
     | Run
     | Freeze
     | Tap

@@ -264,7 +264,8 @@ class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):
 
 
 class TraceStep(msgspec.Struct, frozen=True):
-    """One step on the way to a value: see `core.playback.trace.Step`; effect: the number of an effect."""
+    """One step on the way to a value: see `core.playback.trace.Step`; effect: the number of an effect; cue: that the
+    list is on whose claim it is, 0: none."""
 
     what: str
     who: str
@@ -274,6 +275,7 @@ class TraceStep(msgspec.Struct, frozen=True):
     layer: int | None = None
     key: str = ""
     effect: int = 0
+    cue: int = 0
 
 
 class TracedSlot(msgspec.Struct, frozen=True):

@@ -60,7 +60,7 @@ def _started(state: LiveState, whose: CueList, key: PlayerId, one: RunningEffect
 
 def _changed(state: LiveState, playing: Playing, one: RunningEffect, passage: Passage, t: float) -> Playing:
     """Going to the depth and the speed that it has after a cue."""
-    if any(playing.fades[number].end != one.depth for number in playing.instance.families):
+    if any(playing.fades[number].end != one.depth for number in set(playing.instance.families) - playing.silenced):
         playing = _faded(playing, one.depth, passage, t)
     if playing.rate != one.speed:
         seconds = max((passage.fade_s(number, True) for number in playing.instance.families), default=0.0)
@@ -71,9 +71,10 @@ def _changed(state: LiveState, playing: Playing, one: RunningEffect, passage: Pa
 def _faded(playing: Playing, share: float, passage: Passage, t: float) -> Playing:
     """On the way to a share, each family in its time."""
     fades = [
-        fade.to(share, t, passage.fade_s(number, share > fade.share(t)), delay=passage.delay_s(number), ease=passage.ease)
+        fade if number in playing.silenced
+        else fade.to(share, t, passage.fade_s(number, share > fade.share(t)), delay=passage.delay_s(number), ease=passage.ease)
         for number, fade in enumerate(playing.fades)
-    ]
+    ]  # fmt: skip
     return replace(playing, fades=tuple(fades))
 
 

@@ -15,7 +15,7 @@ from zarabanda.core.playback.going import Passage, claimed, gone_to
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.strips import Manner
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, Pause, Release, Resume
+from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, Pause, Release, ReleaseAll, Resume
 
 from ..program import Program
 from . import cue_effects
@@ -284,6 +284,16 @@ def release(state: LiveState, action: Release, t: float) -> LiveState:
     return _with_list(state, whose, ListState(level=list_state(state, whose.id).level)).with_(claims=claims)
 
 
+def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
+    """Let go of all that is not protected: lists, and effects of theirs and of controls. The draft stays."""
+    for whose in state.program.lists.values():
+        if not whose.protected and list_state(state, whose.id).cue is not None:
+            state = release(state, Release(whose.id, action.seconds), t)
+    of_controls = {control.player for control in state.program.controls.values()} & set(state.playing)
+    passage = _passage(state, Times.alike(action.seconds))
+    return cue_effects.faded_out(state, sorted(of_controls), passage, t).with_controls_down(of_controls)
+
+
 def list_level(state: LiveState, action: ListLevel, t: float) -> LiveState:
     """Move the fader of a list."""
     whose, value = _list(state, action.list), share(action.value, "value")
@@ -377,5 +387,6 @@ ACTIONS: dict[Any, Any] = {
     Pause: pause,
     Resume: resume,
     Release: release,
+    ReleaseAll: release_all,
     ListLevel: list_level,
 }

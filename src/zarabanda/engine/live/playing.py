@@ -84,7 +84,8 @@ class Playing:
     """One instance that plays. Its weight W in a family is level × the share of that family's fade.
 
     fades: in the order of `attributes.FAMILIES`; rate: against the speed of the effect, after `glide`; part: families of heads
-    on which it does not act, or, with `only`, on which alone it does; cue: of which cue of a list it is, 0: of none.
+    on which it does not act, or, with `only`, on which alone it does; cue: of which cue of a list it is, 0: of none;
+    silenced: families in which it was stopped by hand, by number.
     """
 
     instance: Instance
@@ -100,6 +101,7 @@ class Playing:
     part: Cells = frozenset()
     only: bool = False
     cue: int = 0
+    silenced: frozenset[int] = frozenset()
 
     @cached_property
     def placed(self) -> Placed:
@@ -120,6 +122,11 @@ class Playing:
     def fading(self, share: float, seconds: float, t: float) -> Playing:
         """On the way to another share in all families, from where it is at t."""
         return replace(self, fades=tuple(fade.to(share, t, seconds) for fade in self.fades))
+
+    def silent(self, family: int, seconds: float, t: float) -> Playing:
+        """On the way to nothing in one family, by its number; it stays so."""
+        fades = tuple(fade.to(0.0, t, seconds) if n == family else fade for n, fade in enumerate(self.fades))
+        return replace(self, fades=fades, silenced=self.silenced | {family})
 
     def theta_shifts(self) -> list[float]:
         """The phase shifts of its layers, in cycles of θ."""

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from zarabanda.errors import ZarabandaError
+from zarabanda.core.rig import attributes
+from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import Freeze, PlayerId, Run, Stop, StopAll
 
 from .playing import Playing
@@ -38,16 +39,30 @@ def _playing(state: LiveState, key: PlayerId) -> Playing:
 
 def stop(state: LiveState, action: Stop, t: float) -> LiveState:
     """Bring one thing back to base."""
-    key, playing = action.key, _playing(state, action.key)
-    state = fade_out(state, key, t, DEFAULT_RELEASE_S).with_controls_down({key})
-    return state.with_(stopped=state.stopped | {key}) if playing.instance.always else state
+    _playing(state, action.key)
+    return stopped(state, action.key, t, DEFAULT_RELEASE_S)
 
 
 def stop_all(state: LiveState, action: StopAll, t: float) -> LiveState:
-    """Bring everything back to base."""
-    for key in state.playing:
-        state = stop(state, Stop(key), t)
+    """Bring everything back to base, or what it does in one family."""
+    if action.family is not None and action.family not in attributes.FAMILIES:
+        raise ZarabandaError(f"There is no family {shown(action.family)}; use one of {', '.join(attributes.FAMILIES)}.", "family")
+    for key, playing in state.playing.items():
+        others = set(playing.instance.families) - playing.silenced
+        if action.family is None or others <= {attributes.FAMILIES.index(action.family)}:
+            state = stopped(state, key, t, action.seconds)
+        else:
+            number = attributes.FAMILIES.index(action.family)
+            state = state.with_playing(key, playing.silent(number, action.seconds, t))
     return state
+
+
+def stopped(state: LiveState, key: PlayerId, t: float, seconds: float) -> LiveState:
+    """With something stopped by hand: it does not begin again by itself."""
+    playing = state.playing[key]
+    state = fade_out(state, key, t, seconds).with_controls_down({key})
+    again = playing.instance.always or playing.instance.list_id
+    return state.with_(stopped=state.stopped | {playing.instance.key}) if again else state
 
 
 def run(state: LiveState, action: Run, t: float) -> LiveState:

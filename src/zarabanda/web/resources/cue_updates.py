@@ -100,9 +100,9 @@ def get_differences(path: CuePath) -> Differences:
             continue
         rows = _ROWS if attribute.name == _COLOUR[0] else [row]
         tolerance = _DIFFERS if attribute.span > 1 else 0.004
-        differs = np.asarray((np.abs(values[rows] - now[rows]) > tolerance).any(axis=0))
+        differs = np.flatnonzero((np.abs(values[rows] - now[rows]) > tolerance).any(axis=0))
         for name, heads in groups:
-            own = np.asarray(heads[differs[heads]], np.int64)
+            own = np.intersect1d(heads, differs)
             if not len(own):
                 continue
             colour = len(rows) > 1

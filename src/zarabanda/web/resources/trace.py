@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 from zarabanda.core.colour.readings import told
 from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.explain import sentence
+from zarabanda.core.playback.strips import DRAFT
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.modes import head_key
 from zarabanda.core.rig.patch import SLOTS
@@ -21,7 +22,7 @@ from zarabanda.errors import NotThere, ZarabandaError, shown
 from zarabanda.messages import Traced, TraceStep
 from zarabanda.show import repositories
 from zarabanda.show.references import Names
-from zarabanda.show.tables import EffectRow
+from zarabanda.show.tables import EffectRow, PaletteRow
 
 from ..context import context
 from ..parts import HeadKey, Part
@@ -44,10 +45,12 @@ class TraceSlotAsk(Part):
 
 
 class Opens(BaseModel):
-    """What a line names: a view, and the effect to show there."""
+    """What a line names: a view, and the effect, or the cue of a list, to show there."""
 
     view: str
     effect: int | None = None
+    list: int | None = None
+    cue: int | None = None
 
 
 class TraceLine(BaseModel):
@@ -137,7 +140,7 @@ class _Teller:
             case "home":
                 return "Home", "what it is with nothing set", Opens(view="rig")
             case "claim":
-                return self._claim()
+                return self._of_list(step) if step.who != DRAFT else self._claim()
             case "effect":
                 return self._effect(step)
             case "range":
@@ -145,6 +148,24 @@ class _Teller:
             case "shown":
                 return "Lit to be found", "shown on stage for now", Opens(view="rig")
         return step.who[:1].upper() + step.who[1:], "scales every light", None
+
+    def _of_list(self, step: TraceStep) -> tuple[str, str, Opens | None]:
+        """Of a cue list: the cue that its value comes from, where that holds it still."""
+        whose = context().link.lists.get(int(step.who.partition(":")[2]))
+        if whose is None:
+            return "A cue list", "that is gone", None
+        opens = Opens(view="cues", list=whose.id, cue=step.cue or None)
+        place = whose.index.get(step.cue)
+        if place is None:
+            return whose.name, "on its way out", opens
+        number = context().link.rig.heads.index[self.head]
+        row = attributes.INDEX[attributes.touched(self.attribute)[0]]
+        source = int(whose.after(place).source[row, number])
+        cue = whose.cues[source if source >= 0 else place]
+        palette = int(whose.after(place).palettes[row, number])
+        kept = self.session.get(PaletteRow, palette) if palette >= 0 else None
+        detail = f"cue {cue.number:g} {cue.name}".strip() + (f", palette {kept.name}" if kept is not None else "")
+        return whose.name, detail, Opens(view="cues", list=whose.id, cue=cue.id)
 
     def _claim(self) -> tuple[str, str, Opens | None]:
         name = attributes.touched(self.attribute)[0]
