@@ -96,7 +96,7 @@ def test_a_trace_says_who_does_what():
 
 
 WRONG = {
-    "show.cue_lists: unknown key": {"show": SHOW | {"cue_list": []}, "times": [0]},
+    "show.cue_list: unknown key": {"show": SHOW | {"cue_list": []}, "times": [0]},
     "give its stamp in seconds": {"show": SHOW, "times": [0], "actions": [{"do": "clear"}]},
     "actions.0: There is no action 'fly'": {"show": SHOW, "times": [0], "actions": [{"at": 0, "do": "fly"}]},
     "actions.0: There is no head 'z'": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "heads": ["z"]}]},

@@ -69,7 +69,8 @@ class _Made:
 
 def families_of(document: Mapping[str, Any]) -> frozenset[str]:
     """Families in which the layers of an effect act."""
-    names = (attributes.touched(layer["attribute"])[0] for layer in document["layers"] if not layer.get("muted"))
+    acting = [layer for layer in document.get("layers", ()) if not layer.get("muted")]
+    names = (attributes.touched(str(layer.get("attribute")))[0] for layer in acting)
     return frozenset(attributes.BY_NAME[name].family for name in names if name in attributes.BY_NAME)
 
 

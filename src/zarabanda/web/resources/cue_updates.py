@@ -101,15 +101,15 @@ def get_differences(path: CuePath) -> Differences:
         rows = _ROWS if attribute.name == _COLOUR[0] else [row]
         tolerance = _DIFFERS if attribute.span > 1 else 0.004
         differs = np.flatnonzero((np.abs(values[rows] - now[rows]) > tolerance).any(axis=0))
-        for name, heads in groups:
-            own = np.intersect1d(heads, differs)
+        for name, of_group in groups:
+            own = np.intersect1d(of_group, differs)
             if not len(own):
                 continue
             colour = len(rows) > 1
             lines.append(
                 Difference(
                     attribute="colour" if colour else attribute.name, label="Colour" if colour else attribute.label,
-                    group=name, heads=len(own), of=len(heads),
+                    group=name, heads=len(own), of=len(of_group),
                     stage="" if colour else between(now[row, own].min(), now[row, own].max(), attribute),
                     cue="" if colour else between(values[row, own].min(), values[row, own].max(), attribute),
                     stage_colours=_colours(now, own) if colour else [], cue_colours=_colours(values, own) if colour else [],
