@@ -213,13 +213,14 @@ class PlainShow:
                 delay, fade = (0.0, back) if back is not None else whose.times(n, cell[0], up)
                 self.count += 1
                 claim = Claim(t, now + delay, fade, curve, target, self.count)
-                for old in whose.claims.setdefault(cell, []):
+                there = [one for one in whose.claims.get(cell, []) if not one.over(now)]
+                for old in there:
                     late = any(end.at > now for end in old.ends)
                     old.stands = min(old.stands, now if late else claim.begins)
                     old.gone = claim.begins + fade
                     for end in old.ends:
                         end.stands = min(end.stands, now)
-                whose.claims[cell] = [*(one for one in whose.claims[cell] if not one.over(now)), claim]
+                whose.claims[cell] = [*(one for one in there if not one.over(now)), claim]
         going = [(whose, cell) for cell in whose.claims if self.held(whose, cell) is not None and cell not in shown]
         sweeps = cue.get("everything_else_out") and back is None
         for other in self.lists.values() if sweeps else ():
