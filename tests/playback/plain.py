@@ -90,7 +90,7 @@ class PlainList:
         return times.get("delay", 0.0), times["up" if up else "down"] if name == "intensity" else times["fade"]
 
     def arrives(self, n: int) -> float:
-        shown, written = self.tracked(n)
+        _, written = self.tracked(n)
         cells = {*written, *((name, head) for name, heads in self.cues[n].get("stops", {}).items() for head in heads)}
         return max((sum(self.times(n, name, up)) for name, _ in cells for up in (True, False)), default=0.0)
 

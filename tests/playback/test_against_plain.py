@@ -21,9 +21,7 @@ def cells(names=tuple(VALUES)):
 
 @st.composite
 def cues(draw, number):
-    values = {
-        name: {head: draw(st.sampled_from(VALUES[name])) for head in heads} for name, heads in draw(cells()).items()
-    }
+    values = {name: {head: draw(st.sampled_from(VALUES[name])) for head in heads} for name, heads in draw(cells()).items()}
     family = st.fixed_dictionaries({"fade": SECONDS, "delay": SECONDS})
     cue = {
         "number": number, "values": values, "ease": draw(st.sampled_from(["linear", "smooth", "slow-start", "slow-end"])),

@@ -303,9 +303,10 @@ def test_a_use_gets_a_copy_of_its_own_and_the_others_keep_theirs(client):
     assert copy.status_code == 201
     assert copy.json["name"] == "Undertow 2"
     assert copy.json["uses"] == ["fader 4 of Dance floor"]
-    assert client.get(f"/api/effects/{control['effect_id']}").json["uses"] == []
+    assert client.get(f"/api/effects/{control['effect_id']}").json["uses"] == ["Tide Clock, cue 3"]
     client.post("/api/undo")
-    assert client.get(f"/api/effects/{control['effect_id']}").json["uses"] == ["fader 4 of Dance floor"]
+    uses = client.get(f"/api/effects/{control['effect_id']}").json["uses"]
+    assert uses == ["fader 4 of Dance floor", "Tide Clock, cue 3"]
 
 
 def test_a_control_keeps_families_that_the_effect_has(client):

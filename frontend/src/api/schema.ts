@@ -5303,6 +5303,8 @@ export interface components {
             effect_id: number;
             /** Ends */
             ends: number;
+            /** Heads */
+            heads: string[];
             /** Name */
             name: string;
             /** Sentence */

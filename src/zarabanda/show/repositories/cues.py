@@ -8,7 +8,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from zarabanda.errors import InUse, ZarabandaError
+from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.cue_document import CueDocument, CueListSettings
 
 from ..tables import CueListRow, CueRow, EffectRow
@@ -168,14 +168,31 @@ def next_thread(session: Session, list_id: int) -> int:
     return max(used, default=0) + 1
 
 
+def thread_of(session: Session, key: str) -> tuple[CueRow, dict[str, Any]]:
+    """The cue that starts what plays by a key (`list:2:7`, and what has been split off it), and how."""
+    list_id, thread = (int(part) for part in key.partition("~")[0].split(":")[1:])
+    for row in of_list(session, list_id):
+        for one in row.document.get("effects", ()):
+            if one["thread"] == thread and one["do"] == "start":
+                return row, one
+    raise NotThere("This effect is not in a cue any more.", "key")
+
+
+def without_effect(session: Session, row: CueRow, effect_id: int) -> None:
+    """Let cues go on without an effect that one of them starts."""
+    threads = {one["thread"] for one in row.document["effects"] if one["do"] == "start" and one["effect"] == effect_id}
+    for cue in of_list(session, row.list_id):
+        kept = [one for one in cue.document.get("effects", ()) if one["thread"] not in threads]
+        if len(kept) < len(cue.document.get("effects", ())):
+            cue.document = {**cue.document, "effects": kept}
+
+
 def remove(session: Session, cue_id: int) -> None:
     """Delete a cue. What later cues do to an effect that only it started goes with it."""
     row = get(session, CueRow, cue_id, "cue")
-    started = {one["thread"] for one in row.document.get("effects", ()) if one["do"] == "start"}
-    for other in of_list(session, row.list_id) if started else ():
-        kept = [one for one in other.document.get("effects", ()) if one["thread"] not in started]
-        if other.id != cue_id and len(kept) < len(other.document.get("effects", ())):
-            other.document = {**other.document, "effects": kept}
+    for one in row.document.get("effects", ()):
+        if one["do"] == "start":
+            without_effect(session, row, one["effect"])
     session.delete(row)
     session.flush()
 

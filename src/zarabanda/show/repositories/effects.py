@@ -14,7 +14,8 @@ from zarabanda.errors import InUse
 from zarabanda.formats.effect_document import MAX_NAME, EffectDocument
 
 from ..references import Names, users_of
-from ..tables import ControlRow, DraftEffect, EffectRow, Page, Reference
+from ..tables import ControlRow, CueListRow, CueRow, DraftEffect, EffectRow, Page, Reference
+from . import cues
 from .pages import user_of
 from .rows import get
 
@@ -79,10 +80,13 @@ def copy(session: Session, row: EffectRow, *, kept: bool) -> EffectRow:
 
 
 def remove(session: Session, effect_id: int) -> None:
-    """Delete an effect, and with it the controls and draft entries that run it."""
+    """Delete an effect, and with it the controls and draft entries that run it; cues go on without it."""
     row = get(session, EffectRow, effect_id, "effect")
     for user in users_of(session, EffectRow.__tablename__, effect_id):
-        session.delete(user)
+        if isinstance(user, CueRow):
+            cues.without_effect(session, user, effect_id)
+        else:
+            session.delete(user)
     for draft in session.scalars(select(DraftEffect).where(DraftEffect.effect_id == effect_id)):
         session.delete(draft)
     session.flush()
@@ -98,19 +102,35 @@ def all_uses(session: Session, only: int | None = None) -> dict[int, list[str]]:
         .where(Reference.user_table == ControlRow.__tablename__, Reference.used_table == EffectRow.__tablename__)
         .order_by(Page.position, ControlRow.place)
     )
+    in_cues = (
+        select(Reference.used_id, CueListRow.name, CueRow.number)
+        .join(CueRow, CueRow.id == Reference.user_id)
+        .join(CueListRow, CueRow.list_id == CueListRow.id)
+        .where(Reference.user_table == CueRow.__tablename__, Reference.used_table == EffectRow.__tablename__)
+        .order_by(CueListRow.position, CueRow.number)
+    )
     in_draft = select(DraftEffect.effect_id).distinct()
     if only is not None:
         on_pages, in_draft = on_pages.where(Reference.used_id == only), in_draft.where(DraftEffect.effect_id == only)
+        in_cues = in_cues.where(Reference.used_id == only)
     found: dict[int, list[str]] = {}
     for effect_id, page, place, row in session.execute(on_pages):
         found.setdefault(effect_id, []).append(f"{row.removesuffix('s')} {place} of {page}")
+    for effect_id, name, number in session.execute(in_cues):
+        found.setdefault(effect_id, []).append(f"{name}, cue {number:g}")
     for effect_id in session.scalars(in_draft):
         found.setdefault(effect_id, []).append("the draft")
     return found
 
 
 def own_copy(session: Session, key: str) -> EffectRow:
-    """Give one of the uses of an effect (`draft:3`, `control:5`) a copy of its own."""
+    """Give one of the uses of an effect (`draft:3`, `control:5`, `list:2:7`) a copy of its own."""
+    if key.startswith("list:"):
+        cue, change = cues.thread_of(session, key)
+        row = copy(session, get(session, EffectRow, change["effect"], "effect"), kept=True)
+        others = [one for one in cue.document["effects"] if one != change]
+        cue.document = {**cue.document, "effects": [*others, {**change, "effect": row.id}]}
+        return row
     user = user_of(session, key)
     row = copy(session, get(session, EffectRow, user.effect_id, "effect"), kept=isinstance(user, ControlRow))
     if isinstance(user, ControlRow):

@@ -9,7 +9,13 @@ from zarabanda import targets
 from zarabanda.errors import InUse
 
 from ..tables import ControlRow, DraftEffect, EffectRow, Page
+from .cues import thread_of
 from .rows import get
+
+
+def effect_of(session: Session, key: str) -> int:
+    """The effect that is played by a key: `draft:3`, `control:5` or `list:2:7`."""
+    return int(thread_of(session, key)[1]["effect"]) if key.startswith("list:") else user_of(session, key).effect_id
 
 
 def user_of(session: Session, key: str) -> DraftEffect | ControlRow:

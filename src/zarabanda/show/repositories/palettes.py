@@ -21,7 +21,7 @@ from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.palette_document import MIXED, PaletteDocument
 
 from .. import references
-from ..tables import DraftValue, EffectRow, PaletteRow
+from ..tables import CueRow, DraftValue, EffectRow, PaletteRow
 from .rows import get
 
 
@@ -114,11 +114,18 @@ def used_by(session: Session, palette_id: int) -> Counter[str]:
     """Who refers to a palette, in words, and at how many values or stops."""
     found: Counter[str] = Counter()
     for user in references.users_of(session, PaletteRow.__tablename__, palette_id):
-        if isinstance(user, DraftValue) and user.attribute in attributes.COMPOUND["colour"][1:]:
-            continue  # a colour is told once
-        inside = user.heads if isinstance(user, DraftValue) else user.document  # type: ignore[attr-defined]  # of effects
-        found[user.in_words()] += _count(inside, palette_id)
+        if isinstance(user, DraftValue):
+            found["the draft"] += _count(user.heads, palette_id) if user.attribute not in _TOLD_ONCE else 0
+        elif isinstance(user, CueRow):
+            values = {name: heads for name, heads in user.document["values"].items() if name not in _TOLD_ONCE}
+            found[user.in_words()] += _count(values, palette_id)
+        elif isinstance(user, EffectRow):
+            found[user.in_words()] += _count(user.document, palette_id)
     return found
+
+
+_TOLD_ONCE = attributes.COMPOUND["colour"][1:]
+"""A colour counts once, by its red."""
 
 
 def in_words(users: Counter[str]) -> list[str]:
@@ -144,23 +151,29 @@ def replace(session: Session, palette_id: int, by: int | None, rig: Heads | None
     palette = to_core(row)
     for user in references.users_of(session, PaletteRow.__tablename__, palette_id):
         if isinstance(user, DraftValue):
-            user.heads = _replaced_in_draft(user, palette_id, other, palette, rig)
+            user.heads = _replaced_on_heads(user.attribute, user.heads, palette_id, other, palette, rig)
+        elif isinstance(user, CueRow):
+            values = {
+                name: _replaced_on_heads(name, heads, palette_id, other, palette, rig)
+                for name, heads in user.document["values"].items()
+            }
+            user.document = {**user.document, "values": values}
         elif isinstance(user, EffectRow):
             user.document = _replaced(user.document, palette_id, {"palette": other.id} if other else None, palette)
     session.flush()
 
 
-def _replaced_in_draft(
-    row: DraftValue, palette_id: int, other: PaletteRow | None, palette: Palette, rig: Heads | None
+def _replaced_on_heads(
+    attribute: str, heads: dict[str, Any], palette_id: int, other: PaletteRow | None, palette: Palette, rig: Heads | None
 ) -> dict[str, Any]:
     found = {}
-    for head, value in row.heads.items():
+    for head, value in heads.items():
         if not isinstance(value, dict) or value.get("palette") != palette_id:
             found[head] = value
         elif other is not None:
             found[head] = {"palette": other.id}
         elif rig is not None and head in rig.index:
-            number = float(palette.on(rig, [rig.index[head]], [row.attribute])[0, 0])
+            number = float(palette.on(rig, [rig.index[head]], [attribute])[0, 0])
             if number == number:
                 found[head] = number
     return found

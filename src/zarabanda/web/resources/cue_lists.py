@@ -128,7 +128,7 @@ def view(session: Session, list_id: int) -> ListView:
         threads.append(
             ThreadView(
                 thread=one.thread, effect_id=effect_id, name=name, sentence=text, begins=one.begins, ends=one.ends,
-                changes=list(one.changes),
+                changes=list(one.changes), heads=list(started[one.thread]["heads"]),
             )
         )  # fmt: skip
     longest = max((bar.end for one in views for bar in one.bars), default=0.0)

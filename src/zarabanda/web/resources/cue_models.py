@@ -116,6 +116,7 @@ class ThreadView(BaseModel):
     begins: int
     ends: int
     changes: list[int]
+    heads: list[str]
 
 
 class ListView(ListSummary):

@@ -266,13 +266,11 @@ def keep_frozen(body: FrozenLook) -> Done:
     if look is None:
         raise ZarabandaError("Only what is frozen can be kept as a look. Freeze the effect first.", "key")
     with context().store.reading() as session:
-        user = repositories.pages.user_of(session, body.key)
-        name = repositories.rows.get(session, EffectRow, user.effect_id, "effect").name
+        name = repositories.rows.get(session, EffectRow, repositories.pages.effect_of(session, body.key), "effect").name
     with context().store.edit(browser_id(), f"Keep {name} as a look") as session:
-        user = repositories.pages.user_of(session, body.key)
         repositories.draft.set_values(session, _rounded(look))
-        if isinstance(user, DraftEffect):
-            repositories.draft.remove(session, user.id)
+        if body.key.startswith("draft:"):
+            repositories.draft.remove(session, repositories.pages.user_of(session, body.key).id)
         link.let_go.append(PlayerId(body.key))
     return Done(done=f"Kept {name} as a look")
 

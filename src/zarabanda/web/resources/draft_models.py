@@ -12,7 +12,7 @@ from ..parts import Done, HeadKey, HeadKeys, Id, Part
 class FrozenLook(Part):
     """What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`."""
 
-    key: Annotated[str, Field(pattern=r"^(draft|control):[0-9]{1,9}$")]
+    key: Annotated[str, Field(pattern=r"^(draft|control|list:[0-9]{1,9}):[0-9]{1,9}$")]
 
 
 class DraftEffectView(BaseModel):

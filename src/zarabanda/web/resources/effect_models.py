@@ -134,7 +134,7 @@ class DocumentWeave(Part):
 class OwnCopy(Part):
     """What runs the effect and shall get a copy of its own: `draft:3` or `control:5`."""
 
-    key: Annotated[str, Field(pattern=r"^(draft|control):[0-9]{1,9}$")]
+    key: Annotated[str, Field(pattern=r"^(draft|control|list:[0-9]{1,9}):[0-9]{1,9}$")]
 
 
 class Keep(Part):

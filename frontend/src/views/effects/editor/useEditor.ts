@@ -1,3 +1,4 @@
+import { useList } from "../../../api/cues";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
@@ -55,8 +56,15 @@ export function useKnownHeads() {
   const { data: pages } = usePages();
   const { data: groups } = useShow((show) => show.groups);
   const inDraft = draft?.effects.find((one) => key === `draft:${one.id}`);
+  const [, list, thread] = /^list:(\d+):(\d+)/.exec(key ?? "") ?? [];
+  const { data: cues } = useList(list ? Number(list) : null);
+  const inCues = cues?.threads.find((one) => one.thread === Number(thread));
   const control = pages?.pages.flatMap((page) => page.controls).find((one) => one.key === key);
-  return { own: inDraft?.heads ?? control?.heads ?? NO_HEADS, selection, groups: groups ?? NO_GROUPS };
+  return {
+    own: inDraft?.heads ?? control?.heads ?? inCues?.heads ?? NO_HEADS,
+    selection,
+    groups: groups ?? NO_GROUPS,
+  };
 }
 
 /** The effect under the hands: its document, sentence and weave, and the ways to change them. */
