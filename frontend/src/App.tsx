@@ -16,7 +16,7 @@ import { Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
 import { EffectsView } from "./views/effects/EffectsView";
 
-const Page = styled(Tabs)`
+const Page = styled.div`
   display: flex;
   flex-direction: column;
   height: 100%;
@@ -29,6 +29,10 @@ const Page = styled(Tabs)`
     height: 100%;
     outline-offset: -2px;
   }
+`;
+/** Tabs render what is in them twice, once unseen to know the tabs: what listens or plays stands outside. */
+const Views = styled(Tabs)`
+  display: contents;
 `;
 const loadRig = () => import("./views/rig/RigView");
 const loadLook = () => import("./views/look/LookView");
@@ -66,19 +70,21 @@ export function App() {
   }, [empty]);
   const Shown = SHOWN[view];
   return (
-    <Page selectedKey={view} onSelectionChange={(key) => desk.show(key as View)}>
-      <TopBar />
-      <LostNotice />
-      <HeldNotice />
-      <Stage />
-      {view !== "cues" && <SelectionBar />}
-      <main>
-        <TabPanel key={view} id={view}>
-          <Suspense fallback={null}>
-            <Shown />
-          </Suspense>
-        </TabPanel>
-      </main>
+    <Page>
+      <Views selectedKey={view} onSelectionChange={(key) => desk.show(key as View)}>
+        <TopBar />
+        <LostNotice />
+        <HeldNotice />
+        <Stage />
+        {view !== "cues" && <SelectionBar />}
+        <main>
+          <TabPanel key={view} id={view}>
+            <Suspense fallback={null}>
+              <Shown />
+            </Suspense>
+          </TabPanel>
+        </main>
+      </Views>
       <WhyPanel />
       <NowRibbon />
       <Shortcuts />

@@ -9,7 +9,7 @@ from tests.browser.engine import api
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 LIKE_THOSE_BEFORE = "[role=row]:nth-child(n + 6)"
 """Rows of long tables and lists, that are made as the first ones are."""
-VIEWS = ["Rig", "Effects", "Busk", "Output"]
+VIEWS = ["Rig", "Effects", "Cues", "Busk", "Output"]
 
 
 @pytest.fixture
@@ -22,7 +22,7 @@ def bare(browser, demo):
         contexts.append(context)
         page = context.new_page()
         page.goto(demo.address)
-        page.get_by_role("heading", level=1).wait_for()
+        page.get_by_role("tablist", name="Views").wait_for()
         page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
         return page
 

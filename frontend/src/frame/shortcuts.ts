@@ -47,7 +47,8 @@ export function spaceIsGo(view: View, focused: Element | null): boolean {
 export function useGoKey(go: () => void) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key !== " " || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.defaultPrevented || event.key !== " " || event.ctrlKey || event.metaKey || event.altKey)
+        return;
       const focused = document.activeElement;
       if (!spaceIsGo(useDesk.getState().view, focused)) return;
       event.preventDefault();

@@ -105,25 +105,27 @@ export function CueTable({ list, told, chosen }: Props) {
         </Ruler>
         <span style={{ paddingLeft: 8 }}>{threadsPx >= 60 ? "Effects" : ""}</span>
       </Head>
-      <Rows ref={box} tabIndex={0} role="list" aria-label={`Cues of ${list.name}`} onKeyDown={onKey}>
+      <Rows ref={box} tabIndex={0} role="group" aria-label={`Cues of ${list.name}`} onKeyDown={onKey}>
         <Textures />
         <div style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
-            const row = rows[item.index]!;
-            return (
-              <CueLine
-                key={row.id}
-                list={list}
-                row={row}
-                top={item.start}
-                told={told}
-                chosen={row.id === chosen}
-                linked={links[item.index]!}
-                scale={scale}
-                barsPx={barsPx}
-              />
-            );
-          })}
+          <div role="list" aria-label="Cues">
+            {virtual.getVirtualItems().map((item) => {
+              const row = rows[item.index]!;
+              return (
+                <CueLine
+                  key={row.id}
+                  list={list}
+                  row={row}
+                  top={item.start}
+                  told={told}
+                  chosen={row.id === chosen}
+                  linked={links[item.index]!}
+                  scale={scale}
+                  barsPx={barsPx}
+                />
+              );
+            })}
+          </div>
           {threads.length > 0 && <Threads list={list} lanes={lanes} right={threadsPx} />}
         </div>
       </Rows>
