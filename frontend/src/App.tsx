@@ -1,5 +1,4 @@
-import { lazy, Suspense, useEffect } from "react";
-import { TabPanel, Tabs } from "react-aria-components";
+import { lazy, Suspense, useEffect, useRef } from "react";
 import styled from "styled-components";
 
 import { useRig } from "./api/queries";
@@ -11,7 +10,7 @@ import { Shortcuts } from "./frame/Shortcuts";
 import { TopBar } from "./frame/TopBar";
 import { WhyPanel } from "./frame/WhyPanel";
 import { Stage } from "./stage/Stage";
-import { desk, useDesk, type View } from "./state";
+import { desk, useDesk, VIEW_TITLES } from "./state";
 import { Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
 import { EffectsView } from "./views/effects/EffectsView";
@@ -29,10 +28,6 @@ const Page = styled.div`
     height: 100%;
     outline-offset: -2px;
   }
-`;
-/** Tabs render what is in them twice, once unseen to know the tabs: what listens or plays stands outside. */
-const Views = styled(Tabs)`
-  display: contents;
 `;
 const loadRig = () => import("./views/rig/RigView");
 const loadLook = () => import("./views/look/LookView");
@@ -68,23 +63,26 @@ export function App() {
   useEffect(() => {
     if (empty) desk.show("rig"); // nothing else can be done first
   }, [empty]);
+  const panel = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const tab = document.querySelector("header [role=tab][aria-selected=true]");
+    panel.current!.id = tab?.getAttribute("aria-controls") ?? ""; // as the tabs call it, once they are there
+  });
   const Shown = SHOWN[view];
   return (
     <Page>
-      <Views selectedKey={view} onSelectionChange={(key) => desk.show(key as View)}>
-        <TopBar />
-        <LostNotice />
-        <HeldNotice />
-        <Stage />
-        {view !== "cues" && <SelectionBar />}
-        <main>
-          <TabPanel key={view} id={view}>
-            <Suspense fallback={null}>
-              <Shown />
-            </Suspense>
-          </TabPanel>
-        </main>
-      </Views>
+      <TopBar />
+      <LostNotice />
+      <HeldNotice />
+      <Stage />
+      {view !== "cues" && <SelectionBar />}
+      <main>
+        <div key={view} ref={panel} role="tabpanel" aria-label={VIEW_TITLES[view]}>
+          <Suspense fallback={null}>
+            <Shown />
+          </Suspense>
+        </div>
+      </main>
       <WhyPanel />
       <NowRibbon />
       <Shortcuts />

@@ -7,7 +7,7 @@ import pytest
 from tests.browser.engine import api
 
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-LIKE_THOSE_BEFORE = "[role=row]:nth-child(n + 6)"
+LIKE_THOSE_BEFORE = "[role=row]:nth-child(n + 6), [role=listitem]:nth-child(n + 6)"
 """Rows of long tables and lists, that are made as the first ones are."""
 VIEWS = ["Rig", "Effects", "Cues", "Busk", "Output"]
 

@@ -11,6 +11,7 @@ const Row = styled.div`
   display: flex;
   align-items: center;
   gap: 10px;
+  min-width: 0;
   .grand {
     width: 96px;
   }
@@ -28,6 +29,12 @@ const Number = styled.span`
   text-align: right;
 `;
 const State = styled(Button)`
+  min-width: 0;
+  justify-content: flex-start;
+  [role="status"] {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
   @media (max-width: 1180px) {
     && {
       padding: 0 6px;

@@ -1,8 +1,8 @@
-import { Tab, TabList } from "react-aria-components";
+import { Tab, TabList, Tabs, type Key } from "react-aria-components";
 import styled from "styled-components";
 
 import { useShow } from "../api/queries";
-import { VIEW_TITLES, VIEWS } from "../state";
+import { desk, useDesk, VIEW_TITLES, VIEWS, type View } from "../state";
 import { MasterTools } from "./MasterTools";
 import { TempoTools } from "./TempoTools";
 import { UndoTools } from "./UndoTools";
@@ -85,6 +85,10 @@ const Timecode = styled.output`
     display: none;
   }
 `;
+/** Tabs render what is in them twice, once unseen to know the tabs: so the views themselves stand outside of them. */
+const Choosing = styled(Tabs)`
+  display: contents;
+`;
 const Views = styled(TabList)`
   display: flex;
   height: 52px;
@@ -116,17 +120,20 @@ const MANY_VIEWS = 5;
 
 /** Show, views, tempo, output, masters, undo: one line. */
 export function TopBar() {
+  const view = useDesk((state) => state.view);
   const { data: name } = useShow((show) => show.name);
   return (
     <Bar data-crowded={VIEWS.length > MANY_VIEWS || undefined}>
       <Name>{name ?? "Zarabanda"}</Name>
-      <Views aria-label="Views">
-        {VIEWS.map((one) => (
-          <View_ key={one} id={one}>
-            {VIEW_TITLES[one]}
-          </View_>
-        ))}
-      </Views>
+      <Choosing selectedKey={view} onSelectionChange={(key: Key) => desk.show(key as View)}>
+        <Views aria-label="Views">
+          {VIEWS.map((one) => (
+            <View_ key={one} id={one}>
+              {VIEW_TITLES[one]}
+            </View_>
+          ))}
+        </Views>
+      </Choosing>
       <Spacer />
       <TempoTools />
       <Timecode />
