@@ -127,3 +127,25 @@ def test_the_command_plays_the_demo_show(tmp_path):
     assert set(first["values"]) == {"pan", "tilt"}
     assert np.ptp(first["values"]["tilt"], axis=0).min() > 1
     assert np.ptp(second["values"]["tilt"]) == 0
+
+
+def test_effects_of_cues_are_played_by_name_and_traced_with_their_list():
+    rise = {"kind": "waveform", "shape": "rise"}
+    speed = {"kind": "tempo", "tempo": "Beat", "cycles_per_beat": 0.5}
+    effect = {"format": "zarabanda.effect/1", "name": "Rise", "speed": speed,
+              "layers": [{"attribute": "intensity", "form": rise, "anchor": {"kind": "between", "low": 0, "high": 80}}]}  # fmt: skip
+    cues = [
+        {"number": 1, "values": {"pan": {"a": 45}}, "effects": [{"do": "start", "thread": 1, "effect": "Rise", "heads": ["a"]}]},
+        {"number": 2, "trigger": {"kind": "beat", "tempo": "Beat"}, "effects": [{"do": "stop", "thread": 1}]},
+    ]
+    shows = {"heads": [{"id": "a"}], "tempos": {"Beat": 60}, "effects": [effect], "cue_lists": [{"name": "Songs", "cues": cues}]}
+    request = {"show": shows, "actions": [{"at": 2.5, "do": "go", "list": "Songs"}], "times": [2.9, 3.1], "trace": True,
+               "attributes": ["intensity", "pan"]}  # fmt: skip
+    answer = replay(replay_request.read(request))
+    assert [round(row[0], 6) for row in answer["values"]["intensity"]] == [36, 0], "it counts on the beat, and stops at the next"
+    [before, _] = [one["a"] for one in answer["trace"]]
+    assert [step["who"] for step in before["pan"]] == ["home", "list:1"]
+    assert (before["intensity"][-1]["who"], round(before["intensity"][-1]["value"][0], 6)) == ("Rise", 36)
+    with pytest.raises(ZarabandaError, match="There is no effect 'Fall'"):
+        cues[0]["effects"][0]["effect"] = "Fall"
+        replay(replay_request.read(request))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import tempfile
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Any
 
@@ -107,7 +107,7 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
         families = tuple(control.families) if control.families else None
         target = EffectOnHeads(effects[control.effect], tuple(_key(keys, head) for head in control.heads), families)
         parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
-    return [*parts, *_cue_lists(show, keys, palettes, tempos), *_specials(show, keys)]
+    return [*parts, *_cue_lists(show, keys, Numbers(palettes, tempos, effects)), *_specials(show, keys)]
 
 
 def _specials(show: ReplayShow, keys: Mapping[str, str]) -> Iterator[AnyPart]:
@@ -120,22 +120,44 @@ def _specials(show: ReplayShow, keys: Mapping[str, str]) -> Iterator[AnyPart]:
         yield SpecialPart(n + 1, special.name, heads, values, special.out, special.move, special.up)
 
 
-def _cue_lists(
-    show: ReplayShow, keys: Mapping[str, str], palettes: Mapping[str, int], tempos: Mapping[str, int]
-) -> Iterator[AnyPart]:
+@dataclass(frozen=True)
+class Numbers:
+    """Numbers of what cues refer to by name."""
+
+    palettes: Mapping[str, int]
+    tempos: Mapping[str, int]
+    effects: Mapping[str, int]
+
+    def of(self, kind: str, name: object) -> int | None:
+        """The number of a tempo or an effect; None stays."""
+        known = getattr(self, f"{kind}s")
+        if name is None:
+            return None
+        if name not in known:
+            raise ZarabandaError(f"There is no {kind} {shown(name)}; the show has {', '.join(known) or 'none'}.", "cue_lists")
+        return int(known[name])
+
+
+def _cue_lists(show: ReplayShow, keys: Mapping[str, str], numbers: Numbers) -> Iterator[AnyPart]:
     """Cue lists, with numbers instead of names."""
     number = 0
     for n, whose in enumerate(show.cue_lists):
-        yield CueListPart(n + 1, whose.name, n, whose.model_dump(mode="json", exclude={"name", "cues"}))
+        settings = whose.model_dump(mode="json", exclude={"name", "cues"})
+        yield CueListPart(n + 1, whose.name, n, settings | {"round_tempo": numbers.of("tempo", whose.round_tempo)})
         for cue in whose.cues:
             number += 1
-            document = with_numbers(cue.model_dump(mode="json", exclude={"number"}), palettes, tempos)
+            document = with_numbers(cue.model_dump(mode="json", exclude={"number"}), numbers.palettes, {})
             for name in ("stops", "only_here"):
                 document[name] = {one: [_key(keys, head) for head in heads] for one, heads in document[name].items()}
             document["values"] = {
-                name: {_key(keys, head): _checked(name, value, palettes) for head, value in heads.items()}
+                name: {_key(keys, head): _checked(name, value, numbers.palettes) for head, value in heads.items()}
                 for name, heads in document["values"].items()
             }
+            document["trigger"]["tempo"] = numbers.of("tempo", cue.trigger.tempo)
+            document["effects"] = [
+                {**one, "effect": numbers.of("effect", one["effect"]), "heads": [_key(keys, head) for head in one["heads"]]}
+                for one in document["effects"]
+            ]
             yield CuePart(number, n + 1, cue.number, document)
 
 

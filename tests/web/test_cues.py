@@ -1,5 +1,8 @@
 """Cue lists over the API: recorded from the draft, what is carried on and from where, edits, updates, all undoable."""
 
+import csv
+import io
+
 import pytest
 
 from zarabanda.messages import ListTold
@@ -180,6 +183,21 @@ def test_updates_go_to_the_cue_that_each_value_comes_from(client, songs, applica
     assert content(client, two)["zoom", 4] == ("25 °", None)
     assert content(client, last)["intensity", 4] == ("40 … 55 %", None)
     assert list(client.get("/api/draft").json["values"]) == ["iris"], "what was not put anywhere stays by hand"
+
+
+def test_a_cue_sheet_for_paper_and_as_csv(client):
+    lists = {one["name"]: one["id"] for one in client.get("/api/cue-lists").json["lists"]}
+    page = client.get(f"/api/cue-lists/{lists['Saltworks']}/sheet")
+    assert page.mimetype == "text/html"
+    assert "<h1>Saltworks</h1>" in page.text
+    rows = list(csv.reader(io.StringIO(client.get(f"/api/cue-lists/{lists['Saltworks']}/sheet.csv").text)))
+    assert rows[0][:3] == ["Cue", "Name", "Note"]
+    assert rows[11][:7] == [
+        "11", "Stillness", "", "go", "level 6 s; position 9 s, after 1 s; colour 5 s",
+        "Rear spots, Mid washes, Deck beams, Tilt bars, Side ladders", "Saltstep stops; Crossing eights stops; "
+        "Runaway pairs stops",
+    ]  # fmt: skip
+    assert client.get("/api/cue-lists/99999/sheet").status_code == 404
 
 
 def test_moves_in_the_dark_and_in_view_are_told_before_they_are_run(client, songs):

@@ -88,6 +88,28 @@ def _adding(page: Any) -> None:
     page.get_by_role("listbox", name="Kinds").get_by_role("option").nth(1).click()
 
 
+def _cues(page: Any) -> None:
+    page.get_by_role("tab", name="Cues", exact=True).click()
+    page.get_by_role("button", name="Saltworks").click()
+    for name in ("Drums", "Verse 1", "Verse 1, spots open", "Figure"):
+        page.get_by_role("button", name="Go", exact=True).click()
+        page.locator("[role=listitem][aria-current=true]", has_text=name).wait_for()
+
+
+def _cue_content(page: Any) -> None:
+    page.get_by_role("tab", name="Cues", exact=True).click()
+    page.get_by_role("button", name="Saltworks").click()
+    page.get_by_role("listitem", name="Cue 6 Figure").click()
+    page.get_by_role("button", name="Position Stage from 4").click()
+
+
+def _trace_cue(page: Any) -> None:
+    page.get_by_role("tab", name="Look", exact=True).click()
+    page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
+    page.get_by_role("button", name="colour:").click()
+    page.get_by_role("complementary", name="Why").get_by_text("Saltworks").wait_for()
+
+
 def _stepping(page: Any) -> None:
     _rig(page)
     page.get_by_role("tab", name="Order").click()
@@ -106,6 +128,9 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "why": _why,
     "adding": _adding,
     "stepping": _stepping,
+    "cues": _cues,
+    "cue-content": _cue_content,
+    "trace-cue": _trace_cue,
     "busk": _view("Busk"),
     "slots": _view("Output"),
     "routes": _routes,

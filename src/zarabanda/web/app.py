@@ -29,6 +29,7 @@ from .parts import Fault
 from .resources import (
     colour,
     cue_lists,
+    cue_sheets,
     cue_updates,
     cues,
     draft,
@@ -98,6 +99,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         validation_error_callback=_refused,
         doc_prefix="/api/docs",
         static_folder=None,
+        template_folder=str(Path(__file__).parent / "templates"),
     )
     app.config["MAX_CONTENT_LENGTH"] = 8 << 20
     app.wsgi_app = _without_deflate(app.wsgi_app)  # type: ignore[method-assign,assignment]  # as Flask says to wrap it
@@ -122,6 +124,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         colour.api,
         pages.api,
         cue_lists.api,
+        cue_sheets.api,
         cue_updates.api,
         cues.api,
         cues.lists_api,

@@ -191,12 +191,15 @@ def carried_count(tracked: Tracked) -> int:
     return int(chosen.sum())
 
 
-def by_group(groups: Sequence[tuple[str, Sequence[int]]], count: int) -> list[tuple[str, Ints]]:
-    """Heads by group, each in the first that has it; those of none at the end. count: N."""
-    left = np.ones(count, bool)
+def by_group(groups: Sequence[tuple[str, Sequence[int]]], rig: Rig) -> list[tuple[str, Ints]]:
+    """Heads by group, each in the first that has it, with the fixture that cells belong to; those of none at the end."""
+    left = np.ones(len(rig), bool)
     found = []
     for name, heads in groups:
-        own = np.array([head for head in heads if left[head]], np.int64)
+        cells = np.array(heads, np.int64)
+        leaders = rig.leader[cells]
+        every = dict.fromkeys([*leaders[leaders >= 0].tolist(), *cells.tolist()])
+        own = np.array([head for head in every if left[head]], np.int64)
         left[own] = False
         if len(own):
             found.append((name, own))

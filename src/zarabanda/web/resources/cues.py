@@ -80,7 +80,7 @@ def by_groups(session: Session, rig: Rig) -> list[tuple[str, NDArray[np.int64]]]
         for group in repositories.groups.every(session)
         if group.rule is None
     ]
-    return explain.by_group(groups, len(rig))
+    return explain.by_group(groups, rig)
 
 
 # what holds in a cue

@@ -127,12 +127,16 @@ export function ListColumn({ chosen }: { chosen: number | null }) {
                   if (id === "settings") setOpen(list.id);
                   if (id === "up") move(list.id, -1);
                   if (id === "down") move(list.id, 1);
+                  if (id === "print") window.open(`/api/cue-lists/${list.id}/sheet`, "_blank");
+                  if (id === "csv") window.location.assign(`/api/cue-lists/${list.id}/sheet.csv`);
                   if (id === "delete") void edits.removeList(list.id);
                 }}
                 actions={[
                   { id: "settings", text: "Name and how it is played …" },
                   { id: "up", text: "Move up", disabled: n === 0 },
                   { id: "down", text: "Move down", disabled: n === lists.length - 1 },
+                  { id: "print", text: "Cue sheet to print" },
+                  { id: "csv", text: "Cue sheet as CSV" },
                   { id: "delete", text: "Delete with its cues" },
                 ]}
               />
