@@ -133,7 +133,8 @@ def test_effects_of_cues_are_played_by_name_and_traced_with_their_list():
     rise = {"kind": "waveform", "shape": "rise"}
     speed = {"kind": "tempo", "tempo": "Beat", "cycles_per_beat": 0.5}
     effect = {"format": "zarabanda.effect/1", "name": "Rise", "speed": speed,
-              "layers": [{"attribute": "intensity", "form": rise, "anchor": {"kind": "between", "low": 0, "high": 80}}]}  # fmt: skip
+              "layers": [{"attribute": "intensity", "form": rise, "anchor": {"kind": "between", "low": 0, "high": 80}}],
+              }  # fmt: skip
     cues = [
         {"number": 1, "values": {"pan": {"a": 45}}, "effects": [{"do": "start", "thread": 1, "effect": "Rise", "heads": ["a"]}]},
         {"number": 2, "trigger": {"kind": "beat", "tempo": "Beat"}, "effects": [{"do": "stop", "thread": 1}]},

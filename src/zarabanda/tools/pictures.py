@@ -90,15 +90,15 @@ def _adding(page: Any) -> None:
 
 def _cues(page: Any) -> None:
     page.get_by_role("tab", name="Cues", exact=True).click()
-    page.get_by_role("button", name="Saltworks").click()
-    for name in ("Drums", "Verse 1", "Verse 1, spots open", "Figure"):
+    page.get_by_role("navigation", name="Cue lists").get_by_role("button", name="Saltworks").first.click()
+    for name in ("Arrival", "Drums", "Verse 1", "Verse 1, spots open", "Figure"):
         page.get_by_role("button", name="Go", exact=True).click()
         page.locator("[role=listitem][aria-current=true]", has_text=name).wait_for()
 
 
 def _cue_content(page: Any) -> None:
     page.get_by_role("tab", name="Cues", exact=True).click()
-    page.get_by_role("button", name="Saltworks").click()
+    page.get_by_role("navigation", name="Cue lists").get_by_role("button", name="Saltworks").first.click()
     page.get_by_role("listitem", name="Cue 6 Figure").click()
     page.get_by_role("button", name="Position Stage from 4").click()
 
