@@ -185,6 +185,19 @@ def test_updates_go_to_the_cue_that_each_value_comes_from(client, songs, applica
     assert list(client.get("/api/draft").json["values"]) == ["iris"], "what was not put anywhere stays by hand"
 
 
+def test_what_is_set_by_hand_begins_with_what_lists_hold(client, songs, application, monkeypatch):
+    one, *_ = three(client, songs)
+    client.delete("/api/draft")
+    link = application.extensions["zarabanda"].link
+    told = ListTold(songs, one, None, False, 5.0, 5.0, None, None, None, 1.0)
+    monkeypatch.setattr(link, "state", type("State", (), {"lists": [told]})())
+    base = client.post("/api/draft/base", json={"heads": ["101", "110"]}).json["values"]
+    zoom = next(value for value in base if value["attribute"] == "zoom")
+    assert (zoom["least"], zoom["most"], zoom["source"]) == (12, 20, "Trial 1, home 1")
+    put(client, "zoom", "+10", ["101"])
+    assert client.get("/api/draft").json["values"] == {"zoom": {"101": 30}}
+
+
 def test_a_cue_sheet_for_paper_and_as_csv(client):
     lists = {one["name"]: one["id"] for one in client.get("/api/cue-lists").json["lists"]}
     page = client.get(f"/api/cue-lists/{lists['Saltworks']}/sheet")

@@ -51,14 +51,6 @@ export function useKinds() {
 export const useLibrary = () =>
   useQuery({ queryKey: ["effects"], queryFn: () => take(api.GET("/api/effects")) });
 export const useDraft = () => useQuery({ queryKey: ["draft"], queryFn: () => take(api.GET("/api/draft")) });
-/** What chosen heads have below all effects. */
-export const useBase = (heads: string[]) =>
-  useQuery({
-    queryKey: ["draft", "base", heads],
-    enabled: heads.length > 0,
-    queryFn: () => take(api.POST("/api/draft/base", { body: { heads } })),
-    placeholderData: (before) => before,
-  });
 export const usePalettes = () =>
   useQuery({ queryKey: ["palettes"], queryFn: () => take(api.GET("/api/palettes")) });
 export const usePages = () => useQuery({ queryKey: ["pages"], queryFn: () => take(api.GET("/api/pages")) });

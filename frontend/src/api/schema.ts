@@ -479,7 +479,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What chosen heads have below all effects: values set by hand, else home, with the range they share. */
+        /** What chosen heads have below all effects: values set by hand, else of cue lists, else home, with the range they share. */
         post: operations["draft_get_base_base_post"];
         delete?: never;
         options?: never;

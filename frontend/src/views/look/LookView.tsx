@@ -2,7 +2,8 @@ import { useMemo } from "react";
 import styled from "styled-components";
 
 import { useHand } from "../../api/hand";
-import { useBase, useDraft, useRig } from "../../api/queries";
+import { useBase } from "../../api/base";
+import { useDraft, useRig } from "../../api/queries";
 import { useDesk } from "../../state";
 import { ColourPanel } from "./colour/ColourPanel";
 import { hexOf } from "./colour/disc";

@@ -22,6 +22,7 @@ from zarabanda.messages import PaletteUse, PlayerId, Values
 from zarabanda.show import repositories
 from zarabanda.show.tables import DraftEffect, EffectRow, PaletteRow
 
+from ..beneath import beneath
 from ..by_hand import Changes, DraftNow, set_by_hand
 from ..context import browser_id, context
 from ..parts import Done, Id
@@ -74,19 +75,19 @@ def get_draft() -> DraftView:
 
 @api.post("/base", responses={200: BaseView})
 def get_base(body: BaseAsk) -> BaseView:
-    """What chosen heads have below all effects: values set by hand, else home, with the range they share."""
+    """What chosen heads have below all effects: values set by hand, else of cue lists, else home, with the range they share."""
     with context().store.reading() as session:
         values, sources = DraftNow(session).numbers(), repositories.draft.sources(session)
-    rig = context().link.rig
+    under = beneath()
     return BaseView(
-        pointed_at=pointed_at(rig, values, body.heads),
+        pointed_at=pointed_at(under.rig, values, body.heads),
         values=[
             BaseValueView(
                 attribute=one.attribute.name, label=one.attribute.label, unit=one.attribute.unit, family=one.attribute.family,
                 heads=list(one.heads), low=one.low, high=one.high, value=one.value, least=one.least, most=one.most,
                 mixed=one.mixed, by_hand=one.by_hand, source=one.source, slots=_slots(one),
             )
-            for one in base_of(rig, values, body.heads, sources)
+            for one in base_of(under.rig, values, body.heads, under.with_draft(sources))
         ]
     )  # fmt: skip
 
@@ -122,7 +123,7 @@ def change_values(body: ChangeValues) -> ChangeDone:
 
     def changes(drafted: DraftNow) -> Changes:
         before = drafted.numbers(attribute.name).get(attribute.name, {})
-        found.append(changed(context().link.rig, before, heads, attribute, change))
+        found.append(changed(beneath().rig, before, heads, attribute, change))
         return {attribute.name: found[0].values}
 
     label = f"{'Change' if change.relative else 'Set'} {attribute.label.lower()}"
@@ -211,7 +212,7 @@ def take_from_stage(body: TakeFromStage) -> Done:
 @api.post("/aim", responses={200: AimDone})
 def aim(body: AimLights) -> AimDone:
     """Point heads at a point on stage, by inverse kinematics; those that have no pan and tilt are left out."""
-    way, rig = WAYS.get(body.way), context().link.rig
+    way, rig = WAYS.get(body.way), beneath().rig
     if way is None:
         raise ZarabandaError(f"There is no way to aim called {body.way}; use one of {', '.join(WAYS)}.", "way")
     lights = movers(rig, known_heads(body.heads))

@@ -2,7 +2,7 @@ import { Undo } from "lucide-react";
 import styled from "styled-components";
 
 import { useHand } from "../../../api/hand";
-import { useBase } from "../../../api/queries";
+import { useBase } from "../../../api/base";
 import { useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
 import { BaseColour } from "./BaseColour";
