@@ -45,7 +45,7 @@ export function TimeBars({ row, end, width }: Props) {
   const edits = useCueEdits();
   const [drag, setDrag] = useState<Drag | null>(null);
   const [kept, setKept] = useState<{ of: CueRow; times: ReturnType<typeof timesOf> } | null>(null);
-  const x = (s: number) => (s / end) * width;
+  const left = (s: number) => (s / end) * width;
   const own = kept?.of === row ? kept.times : timesOf(row.times); // until the answer is there
   const times = drag ? draggedTimes(own, drag.family, drag.grip, drag.at) : own;
 
@@ -53,7 +53,7 @@ export function TimeBars({ row, end, width }: Props) {
     if (event.button) return;
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    setDrag({ family, grip, from: event.clientX - x(at), at });
+    setDrag({ family, grip, from: event.clientX - left(at), at });
   }
   function move(event: React.PointerEvent) {
     if (drag) setDrag({ ...drag, at: Math.max(0, ((event.clientX - drag.from) / width) * end) });
@@ -92,16 +92,16 @@ export function TimeBars({ row, end, width }: Props) {
             : [{ grip: "end", at: bar.end, y: y - 1, height: BAR_PX + 2 }];
         return (
           <g key={bar.family}>
-            <Shape bar={bar} x={x} y={y} />
+            <Shape bar={bar} left={left} y={y} />
             {drag?.family === bar.family && (
-              <text x={x(drag.at) + 10} y={y + 8}>
+              <text x={left(drag.at) + 10} y={y + 8}>
                 {seconds(drag.at)} s
               </text>
             )}
-            {x(bar.end) - x(bar.begin) > GRIP_PX * 2 && (
+            {left(bar.end) - left(bar.begin) > GRIP_PX * 2 && (
               <rect
                 className="grip"
-                x={x(bar.begin) - GRIP_PX / 2}
+                x={left(bar.begin) - GRIP_PX / 2}
                 y={y - 1}
                 width={GRIP_PX}
                 height={BAR_PX + 2}
@@ -113,7 +113,7 @@ export function TimeBars({ row, end, width }: Props) {
                 key={grip}
                 className="grip"
                 data-grip={`${bar.family} ${grip}`}
-                x={x(at) - GRIP_PX / 2}
+                x={left(at) - GRIP_PX / 2}
                 y={top}
                 width={GRIP_PX}
                 height={height}
@@ -128,9 +128,9 @@ export function TimeBars({ row, end, width }: Props) {
 }
 
 /** A bar in the texture of its family; one that takes no time is a stroke. */
-function Shape({ bar, x, y }: { bar: Bar; x: (s: number) => number; y: number }) {
-  const from = x(bar.begin);
-  const long = (to: number) => Math.max(x(to) - from, 2);
+function Shape({ bar, left, y }: { bar: Bar; left: (s: number) => number; y: number }) {
+  const from = left(bar.begin);
+  const long = (to: number) => Math.max(left(to) - from, 2);
   if (bar.family === "intensity") {
     return (
       <g fill="var(--bone)">
