@@ -40,6 +40,8 @@ interface Desk {
   list: number | null;
   /** The cue that is looked at; null: the one that the list is on. */
   cue: number | null;
+  /** Cues that were copied, to be pasted into this list or another. */
+  copied: number[];
   /** On which heads it is looked at. */
   seen: SeenOn;
   /** By which attribute it is woven: `look`, as it will look. */
@@ -68,6 +70,7 @@ export const useDesk = create<Desk>(() => ({
   effect: null,
   list: null,
   cue: null,
+  copied: [],
   seen: { kind: "own" },
   wovenBy: "look",
   why: null,

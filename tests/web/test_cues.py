@@ -194,7 +194,7 @@ def test_what_is_set_by_hand_begins_with_what_lists_hold(client, songs, applicat
     base = client.post("/api/draft/base", json={"heads": ["101", "110"]}).json["values"]
     zoom = next(value for value in base if value["attribute"] == "zoom")
     assert (zoom["least"], zoom["most"], zoom["source"]) == (12, 20, "Trial 1, home 1")
-    put(client, "zoom", "+10", ["101"])
+    client.post("/api/draft/change", json={"heads": ["101"], "attribute": "zoom", "by": 10})
     assert client.get("/api/draft").json["values"] == {"zoom": {"101": 30}}
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from weakref import WeakKeyDictionary
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,11 +12,12 @@ from numpy.typing import NDArray
 from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.explain.amounts import between
 from zarabanda.core.playback.cue_list import CueList
-from zarabanda.core.playback.dark import MOVE_S, prepared
-from zarabanda.core.playback.tracking import Tracked
+from zarabanda.core.playback.dark import MOVE_S
+from zarabanda.core.playback.tracking import Held, Tracked
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 
+Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 
@@ -152,29 +154,43 @@ class Moves:
 
 
 def moves(rig: Rig, whose: CueList) -> list[Moves]:
-    """For each cue of a list, played one after another."""
-    every = [whose.after(place) for place in range(len(whose.cues))]
-    lit = np.array([one.values[attributes.INTENSITY] > 0 for one in every]).reshape(len(every), len(rig))
-    found = []
-    for place, now in enumerate(every):
-        if place == 0:
+    """For each cue of a list, played one after another. Found once for a list as it stands."""
+    known = _MOVES.get(whose)
+    if known is None or known[0] is not rig:
+        known = _MOVES[whose] = (rig, _moves(rig, whose))
+    return known[1]
+
+
+_MOVES: WeakKeyDictionary[CueList, tuple[Rig, list[Moves]]] = WeakKeyDictionary()
+_POSITION = [attributes.PAN, attributes.TILT]
+
+
+def _moves(rig: Rig, whose: CueList) -> list[Moves]:
+    held, before, found = Held.nothing(whose.shape), rig.home, list[Moves]()
+    for place, cue in enumerate(whose.cues):
+        values = held.shown(cue, place).values
+        held.take(cue, place)
+        now = np.where(np.isnan(values), before, values)  # what is not held any more goes unseen, or with its light
+        if place:
+            found.append(_moves_to(rig, whose, place, before, now))
+        else:
             found.append(Moves())
-            continue
-        before = np.where(np.isnan(every[place - 1].values), rig.home, every[place - 1].values)
-        way = np.abs(now.values - before)[[attributes.PAN, attributes.TILT]]
-        moving = (np.nan_to_num(way) > 0).any(axis=0)
-        seen = np.flatnonzero(moving & lit[place - 1] & lit[place])
-        dark = np.zeros(len(rig), bool)
-        dark[:] = lit[place] & ~lit[place - 1]
-        ready = prepared(whose, place - 1, dark) if dark.any() else np.full(now.values.shape, np.nan)
-        other = ~np.isnan(ready) & (ready != before) & rig.heads.has
-        heads = other.any(axis=0)
-        seconds = float(max([MOVE_S, *(np.nan_to_num(way)[:, heads] / rig.speed[:, heads]).ravel()])) if heads.any() else 0.0
-        hidden = [earlier for earlier in range(place) if len(seen) and not lit[earlier, seen].any()]
-        found.append(
-            Moves(int(heads.sum()), seconds, tuple(rig.heads.keys[n] for n in seen.tolist()), hidden[-1] if hidden else -1)
-        )
+        before = np.where(np.isnan(values), rig.home, values)
     return found
+
+
+def _moves_to(rig: Rig, whose: CueList, place: int, before: Floats, now: Floats) -> Moves:
+    was, lit, cue = whose.lit[place - 1], whose.lit[place], whose.cues[place]
+    way = np.abs(now - before)[_POSITION]
+    seen = np.flatnonzero((way > 0).any(axis=0) & was & lit)
+    waiting = lit & ~was
+    waiting[cue.seen_moves] = False
+    differs = (now != before) & rig.heads.has & (waiting & cue.dark_moves)
+    differs[attributes.INTENSITY] = False
+    heads = np.flatnonzero(differs.any(axis=0))
+    seconds = float(max([MOVE_S, *(way[:, heads] / rig.speed[:, heads]).ravel()])) if len(heads) else 0.0
+    hidden = [earlier for earlier in range(place) if not whose.lit[earlier, seen].any()] if len(seen) else []
+    return Moves(len(heads), seconds, tuple(rig.heads.keys[n] for n in seen.tolist()), hidden[-1] if hidden else -1)
 
 
 def changed_count(whose: CueList, place: int) -> int:

@@ -79,13 +79,26 @@ class CueList:
         return kept
 
     @cached_property
+    def lit(self) -> NDArray[np.bool_]:
+        """Which heads each cue lights, (cues, N): tracked as `after` does, for intensity alone."""
+        count = self.shape[1]
+        held, lit = np.full(count, np.nan), np.zeros((len(self.cues), count), bool)
+        first = attributes.INTENSITY * count
+        for n, cue in enumerate(self.cues):
+            own = (cue.places >= first) & (cue.places < first + count)
+            places, lasting = cue.places[own] - first, ~np.isin(cue.places[own], cue.only_here)
+            held[cue.stops[(cue.stops >= first) & (cue.stops < first + count)] - first] = np.nan
+            shown = held.copy()
+            shown[places] = cue.numbers[own]
+            lit[n] = shown > 0
+            held[places[lasting]] = cue.numbers[own][lasting]
+        return lit
+
+    @cached_property
     def next_lit(self) -> NDArray[np.int32]:
         """For each cue and head the place of the next cue that lights it, −1: none. (cues, N)."""
-        held, count = Held.nothing(self.shape), self.shape[1]
-        lit = np.zeros((len(self.cues), count), bool)
-        for n, cue in enumerate(self.cues):
-            lit[n] = held.shown(cue, n).values[attributes.INTENSITY] > 0
-            held.take(cue, n)
+        count = self.shape[1]
+        lit = self.lit
         found = np.full((len(self.cues), count), -1, np.int32)
         for n in range(len(self.cues) - 2, -1, -1):
             found[n] = np.where(lit[n + 1], n + 1, found[n + 1])

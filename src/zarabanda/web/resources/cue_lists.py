@@ -14,7 +14,7 @@ from zarabanda.core.explain import sentence
 from zarabanda.core.explain.amounts import amount
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.errors import ZarabandaError
-from zarabanda.formats.cue_document import CueDocument, CueListSettings, CueTrigger
+from zarabanda.formats.cue_document import CueListSettings, CueTimes, CueTrigger
 from zarabanda.show import repositories
 from zarabanda.show.references import Names
 from zarabanda.show.tables import CueListRow, CueRow, EffectRow
@@ -82,15 +82,16 @@ def moves_view(whose: CueList, one: explain.Moves) -> MovesView:
 
 
 def _row_view(row: CueRow, whose: CueList, place: int, moves: explain.Moves, tempos: dict[int, str]) -> CueRowView:
-    document = CueDocument.model_validate(row.document)
+    document = row.document  # as it was checked when it was kept: to check all its values again takes too long
+    trigger = CueTrigger.model_validate(document["trigger"])
     return CueRowView(
-        id=row.id, number=row.number, name=document.name, note=document.note, starts=starts(document.trigger, tempos),
-        trigger=document.trigger, times=document.times,
+        id=row.id, number=row.number, name=document["name"], note=document["note"], starts=starts(trigger, tempos),
+        trigger=trigger, times=CueTimes.model_validate(document["times"]),
         bars=[
             BarView(family=one.family, begin=one.begin, end=one.end, up=one.up, down=one.down)  # type: ignore[arg-type]
             for one in explain.bars(whose, place)
         ],
-        everything_else_out=document.everything_else_out, states_everything=document.states_everything,
+        everything_else_out=document["everything_else_out"], states_everything=document["states_everything"],
         changes=explain.changed_count(whose, place), stops=len(whose.cues[place].stops), moves=moves_view(whose, moves),
     )  # fmt: skip
 

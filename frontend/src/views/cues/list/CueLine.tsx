@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { useCueEdits, type CueList, type CueRow, type Told } from "../../../api/cues";
 import { useLiveText } from "../../../live/clock";
 import { act } from "../../../live/socket";
-import { desk } from "../../../state";
+import { desk, useDesk } from "../../../state";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { ROW_PX, seconds } from "../cues";
 import { TimeBars } from "./TimeBars";
@@ -116,6 +116,7 @@ function quietWords(row: CueRow): string {
 /** A cue in its list. */
 export function CueLine({ list, row, top, told, chosen, linked, scale, barsPx }: Props) {
   const edits = useCueEdits();
+  const copied = useDesk((state) => state.copied);
   const on = told?.cue === row.id;
   const next = told?.next === row.id;
   const live = useLiveText<HTMLElement>((now) => {
@@ -170,7 +171,9 @@ export function CueLine({ list, row, top, told, chosen, linked, scale, barsPx }:
               if (id === "go") act({ do: "go-to", list: list.id, cue: row.id });
               if (id === "next")
                 act({ do: "choose-next", list: list.id, cue: told?.chosen && next ? null : row.id });
-              if (id === "copy") void edits.paste(list.id, [row.id], row.id);
+              if (id === "copy") useDesk.setState({ copied: [row.id] });
+              if (id === "paste") void edits.paste(list.id, copied, row.id);
+              if (id === "duplicate") void edits.paste(list.id, [row.id], row.id);
               if (id === "renumber") void edits.renumber(list.id, { first: 1, step: 1 });
               if (id.startsWith("split"))
                 void edits.split(row.id, [id.slice(6) as "intensity" | "position" | "colour" | "beam"]);
@@ -179,7 +182,9 @@ export function CueLine({ list, row, top, told, chosen, linked, scale, barsPx }:
             actions={[
               { id: "go", text: "Go to this cue" },
               { id: "next", text: told?.chosen && next ? "Not next after all" : "Choose as next" },
-              { id: "copy", text: "Duplicate behind it" },
+              { id: "duplicate", text: "Duplicate behind it" },
+              { id: "copy", text: "Copy" },
+              { id: "paste", text: "Paste behind it", disabled: !copied.length },
               ...row.bars
                 .filter(() => row.bars.length > 1)
                 .map((bar) => ({
