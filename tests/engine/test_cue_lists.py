@@ -12,6 +12,7 @@ from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
 from zarabanda.engine import journal
 from zarabanda.engine.compiling import Compiler
+from zarabanda.engine.live.cue_lists import seen_ahead
 from zarabanda.engine.live.looking import look_at
 from zarabanda.messages import CueListPart, CuePart, EffectPart, ShowUpdate, TempoPart
 
@@ -282,3 +283,14 @@ def test_a_journal_with_odd_numbers_in_a_list_is_put_aside(tmp_path):
     kept = journal.Journal(tmp_path)
     kept.live.write(msgspec.msgpack.encode(msgspec.convert(entry, journal.LiveEntry, strict=False)))
     assert kept.read_live() is None
+
+
+def test_a_cue_is_seen_ahead_as_it_will_be_while_the_stage_stays():
+    desk = live(cue(1, values={"intensity": {"1": 80}}), cue(2, values={"intensity": {"2": 40}}, effects=[start(heads=["3"])]))
+    go(desk, 1.0)
+    desk.act({"do": "look-at", "list": 1, "cue": 102}, 2.0)
+    ahead = seen_ahead(desk.now)
+    assert look_at(ahead, 2.25)[0].round(6).tolist() == [80, 40, 25, 0], "with what is carried on, and its effect from now on"
+    assert [value(desk, "intensity", head, 2.25) for head in "12"] == [80, 0]
+    go(desk, 3.0)
+    assert desk.looked_at is None, "what is looked at is on stage now"

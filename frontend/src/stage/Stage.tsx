@@ -11,6 +11,7 @@ import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from
 import { carry, carryText, isCarried } from "./moving";
 import { moveFixtures } from "./moveFixtures";
 import { BlindMark } from "./BlindMark";
+import { CueMark } from "./CueMark";
 import { Asking, Frame } from "./StageFrame";
 import { StageTools } from "./StageTools";
 
@@ -223,6 +224,7 @@ export function Stage() {
       />
       <StageTools />
       <BlindMark />
+      <CueMark />
       {asking && <Asking>Why? Point at a light: the whole way of its values is told.</Asking>}
     </Frame>
   );

@@ -26,11 +26,12 @@ from .health import Health, Laps
 from .live.acts import act
 from .live.advance import advance
 from .live.blind import prepared
+from .live.cue_lists import seen_ahead
 from .live.looking import over_base, running_at
 from .live.playing import Playing
 from .live.programs import take
 from .live.specials import crossing
-from .live.state import LiveState
+from .live.state import LiveState, LookedAt
 from .live.testing import with_held
 from .program import EMPTY, Program
 
@@ -112,6 +113,7 @@ class Loop:
         self._good: Program | None = None
         self._highlighted: tuple[tuple[str, ...], Rig, Highlight] | None = None
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
+        self._looked: tuple[LookedAt | None, Program, LiveState | None] | None = None
         self._crossed: tuple[tuple[Specials, Program], Crossing | None] | None = None
         self._failed = 0
         self._stopping = False
@@ -263,8 +265,9 @@ class Loop:
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
         laps.mark("bytes")
-        if state.blind is not None:
-            values = self._prepared(t)
+        if state.blind is not None or state.looked_at is not None:
+            ahead = self._seen_ahead(t)
+            values = values if ahead is None else ahead
             laps.mark("prepared")
         cells = [one.placed.first_cell for one in every]
         weights = [
@@ -274,16 +277,26 @@ class Loop:
         now = [RunningNow(*one) for one in zip(self._order, running.theta.tolist(), weights, cells, strict=True)]
         return Snapshot(self.health.frames, t, values, data, program, now)
 
-    def _prepared(self, t: float) -> NDArray[np.float64]:
-        """What the stage will show once it is sent, (A, N): for screens, in every second frame anew."""
+    def _seen_ahead(self, t: float) -> NDArray[np.float64] | None:
+        """What screens show instead of the stage, (A, N), in every second frame anew: the cue that is looked at, else what was
+        prepared; None: neither."""
         if self._ahead is None or self.health.frames % 2 == 0 or self._ahead[0] is not self.state:
-            state = prepared(self.state)
+            state = self._cue_ahead() or (prepared(self.state) if self.state.blind is not None else None)
+            if state is None:
+                return None
             every = list(state.playing.values())
             batches, _ = self.batching.batches_of(state.program.rig, [one.placed for one in every])
             values = over_base(state, batches, running_at(state, every, t), t)
             Levels(state.grand, state.blackout).apply(values, state.program.rig)
             self._ahead = (self.state, values)
         return self._ahead[1]
+
+    def _cue_ahead(self) -> LiveState | None:
+        """The state of the cue that is looked at, made once for as long as it is."""
+        of = (self.state.looked_at, self.state.program)
+        if self._looked is None or self._looked[0] != of[0] or self._looked[1] is not of[1]:
+            self._looked = (*of, seen_ahead(self.state))
+        return self._looked[2]
 
     def _highlight(self, heads: tuple[str, ...], rig: Rig) -> Highlight:
         known = self._highlighted

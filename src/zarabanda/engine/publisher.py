@@ -104,6 +104,7 @@ class Publisher:
             held=[HeldSlot(*place, value) for place, (value, _) in state.held_slots.items()],
             shown=_shown(state, t),
             lists=[_list(state, whose) for whose in program.lists.values()],
+            looked_at=None if state.looked_at is None else state.looked_at.cue,
         )  # fmt: skip
 
 

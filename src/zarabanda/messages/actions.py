@@ -159,6 +159,13 @@ class ListLevel(Action, frozen=True, tag="list-level"):
     value: float
 
 
+class LookAt(Action, frozen=True, tag="look-at"):
+    """See a cue on screens as it will be, without output; None: no more."""
+
+    list: Number = 0
+    cue: Number | None = None
+
+
 class PressSpecial(Action, frozen=True, tag="special"):
     """Take the lights of a special out of the look, or give them back; one that is on and asked for again comes last."""
 
@@ -216,6 +223,7 @@ BrowserAction = (
     | Resume
     | Release
     | ListLevel
+    | LookAt
     | PressSpecial
     | SpecialsLevel
     | Highlight

@@ -236,7 +236,8 @@ class ShownState(msgspec.Struct, frozen=True):
 
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
-    blind: the draft is prepared without output, and frames show it as it will be."""
+    blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
+    be, while the stage stays."""
 
     t: float
     session: str
@@ -254,6 +255,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     held: list[HeldSlot] = []
     shown: ShownState | None = None
     lists: list[ListTold] = []
+    looked_at: int | None = None
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):

@@ -93,13 +93,13 @@ def _claimed(
     timing: dict[str, Timing] = {
         family: Timing(t, times.delay_of(family), times.fade_of(family, rising), passage.ease) for family in attributes.FAMILIES
     }
-    for way, part in _by_way(chosen, to.palettes, passage):
+    for way, part in by_way(chosen, to.palettes, passage):
         cells = list(looks.cells_of(to.values, part))
         claims = claims.claimed(whose.holder, cells, home, timing, rank=whose.position, space=way)
     return claims
 
 
-def _by_way(chosen: Bools, palettes: Ints, passage: Passage) -> Sequence[tuple[str, Bools]]:
+def by_way(chosen: Bools, palettes: Ints, passage: Passage) -> Sequence[tuple[str, Bools]]:
     """The chosen values, those colours apart that go a way of their own."""
     own = np.zeros(chosen.shape, bool)
     found = []

@@ -5,26 +5,20 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-import numpy as np
-
-from zarabanda.core.playback import looks
-from zarabanda.core.playback.claims import Claims, held_cells, held_now
+from zarabanda.core.playback.claims import Claims, held_cells
 from zarabanda.core.playback.cue_list import CueList, Step
 from zarabanda.core.playback.cues import Times
-from zarabanda.core.playback.going import Passage, claimed, gone_to
+from zarabanda.core.playback.going import Passage, gone_to
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.strips import Manner
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, Pause, Release, ReleaseAll, Resume
+from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, Release, ReleaseAll, Resume
 
-from ..program import Program
 from . import cue_effects
 from .levels import share
-from .state import LiveState
+from .state import LiveState, LookedAt
 
 BEATS_IN_A_BAR = 4
-_EDITED_S = 0.2
-"""So soon what was edited in a cue that is on stage is there."""
 
 
 @dataclass(frozen=True)
@@ -122,7 +116,7 @@ def back(state: LiveState, action: Back, t: float) -> LiveState:
     if at is None or at.place == 0:
         return state
     place = at.place - 1
-    passage = _passage(state, Times.alike(whose.back_s), way=whose.cues[place].way)
+    passage = passage_of(state, Times.alike(whose.back_s), way=whose.cues[place].way)
     return _moved(state, whose, Step(place, at.rounds), passage, t)
 
 
@@ -130,14 +124,35 @@ def gone(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     """A list gone to a cue at t, with all that comes of it."""
     cue = whose.cues[step.place]
     state = resumed(state, whose, t)
-    passage = _passage(state, cue.times, cue.ease, cue.way)
+    passage = passage_of(state, cue.times, cue.ease, cue.way)
     state = _moved(state, whose, step, passage, t, sweeps=cue.everything_else_out)
     if cue.takes_over:
         state = cue_effects.taken_over(state, whose, whose.after(step.place), passage, t)
     return _armed(state, whose, step, t)
 
 
-def _passage(state: LiveState, times: Times, ease: str = "linear", way: str = "") -> Passage:
+def look_at(state: LiveState, action: LookAt, t: float) -> LiveState:
+    """Let screens see a cue as it will be."""
+    if action.cue is None:
+        return state.with_(looked_at=None)
+    whose = _list(state, action.list)
+    _place(whose, action.cue)
+    return state.with_(looked_at=LookedAt(whose.id, action.cue, t))
+
+
+def seen_ahead(state: LiveState) -> LiveState | None:
+    """The state in which the cue that is looked at is alone on stage, all of it arrived; None where there is none."""
+    looked = state.looked_at
+    whose = state.program.lists.get(looked.list) if looked is not None else None
+    if looked is None or whose is None or looked.cue not in whose.index:
+        return None
+    alone = LiveState(program=state.program, tempos=state.tempos)
+    at_once = passage_of(state, Times.alike(0.0))
+    return _moved(alone, whose, Step(whose.index[looked.cue]), at_once, looked.since)
+
+
+def passage_of(state: LiveState, times: Times, ease: str = "linear", way: str = "") -> Passage:
+    """How values go, by the ways of the show where a cue has none."""
     return Passage(times, ease, way, state.program.ways, state.program.way)
 
 
@@ -156,7 +171,7 @@ def _moved(state: LiveState, whose: CueList, step: Step, passage: Passage, t: fl
     lists[whose.id] = ListState(
         whose.cues[step.place].id, t, level=list_state(state, whose.id).level, rounds=step.rounds, backwards=step.backwards
     )
-    state = state.with_(claims=claims, lists=lists)
+    state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
         state = _without_effects_of_others(state, whose, others, passage, t)
     return cue_effects.gone_to(state, whose, step.place, passage, t)
@@ -185,12 +200,12 @@ def _armed(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     if after is None:
         if whose.ends_in_s is None:
             return state
-        return _with_list(state, whose, replace(own, follow_on=FollowOn(None, t + whose.arrives_after(step.place))))
+        return with_list(state, whose, replace(own, follow_on=FollowOn(None, t + whose.arrives_after(step.place))))
     if whose.round is not None and whose.round.by != "hand":
         follow_on = _after_beats(state, whose.cues[after.place].id, whose.round.tempo, whose.round.every, t)
         if whose.round.by == "time":
             follow_on = FollowOn(whose.cues[after.place].id, t + whose.round.every)
-        return _with_list(state, whose, replace(own, follow_on=follow_on))
+        return with_list(state, whose, replace(own, follow_on=follow_on))
     trigger = whose.cues[after.place].trigger
     if not trigger.follows or (whose.never_rests and after.place <= step.place):
         return state
@@ -200,7 +215,7 @@ def _armed(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     elif trigger.kind in ("beat", "bar"):
         every = 1 if trigger.kind == "beat" else BEATS_IN_A_BAR
         follow_on = _after_beats(state, whose.cues[after.place].id, trigger.tempo, 0.0, t, whole=every)
-    return _with_list(state, whose, replace(own, follow_on=follow_on))
+    return with_list(state, whose, replace(own, follow_on=follow_on))
 
 
 def _after_beats(state: LiveState, cue: int, tempo: int | None, beats: float, t: float, *, whole: int = 0) -> FollowOn:
@@ -225,7 +240,7 @@ def pause(state: LiveState, action: Pause, t: float) -> LiveState:
         replace(strip, timing=strip.timing.paused(t)) if strip.holder == whose.holder else strip for strip in state.claims.strips
     ]
     state = cue_effects.with_clock(state, whose, lambda fade: fade.paused(t))
-    return _with_list(state, whose, replace(own, paused_at=t)).with_(claims=_of(state.claims, strips))
+    return with_list(state, whose, replace(own, paused_at=t)).with_(claims=_of(state.claims, strips))
 
 
 def resume(state: LiveState, action: Resume, t: float) -> LiveState:
@@ -246,7 +261,7 @@ def resumed(state: LiveState, whose: CueList, t: float) -> LiveState:
     ]
     own = replace(own, paused_at=None, follow_on=follow_on)
     state = cue_effects.with_clock(state, whose, lambda fade: fade.resumed(t))
-    return _with_list(state, whose, own).with_(claims=_of(state.claims, strips))
+    return with_list(state, whose, own).with_(claims=_of(state.claims, strips))
 
 
 def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
@@ -269,19 +284,19 @@ def choose_next(state: LiveState, action: ChooseNext, t: float) -> LiveState:
     whose = _list(state, action.list)
     if action.cue is not None:
         _place(whose, action.cue)
-    return _with_list(state, whose, replace(list_state(state, whose.id), chosen=action.cue))
+    return with_list(state, whose, replace(list_state(state, whose.id), chosen=action.cue))
 
 
 def release(state: LiveState, action: Release, t: float) -> LiveState:
     """Let go of what a list holds."""
     whose = _list(state, action.list)
     state = resumed(state, whose, t)
-    passage = _passage(state, Times.alike(action.seconds))
+    passage = passage_of(state, Times.alike(action.seconds))
     claims = state.claims.let_go([(whose.holder, None)], passage.releases(t), state.program.rig.home).advanced(t)
     state = cue_effects.faded_out(state, [key for key, _ in cue_effects.of_list(state, whose)], passage, t)
     stopped = {key for key in state.stopped if key.startswith(f"list:{whose.id}:")}
     state = state.with_(stopped=state.stopped - stopped)
-    return _with_list(state, whose, ListState(level=list_state(state, whose.id).level)).with_(claims=claims)
+    return with_list(state, whose, ListState(level=list_state(state, whose.id).level)).with_(claims=claims)
 
 
 def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
@@ -290,14 +305,14 @@ def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
         if not whose.protected and list_state(state, whose.id).cue is not None:
             state = release(state, Release(whose.id, action.seconds), t)
     of_controls = {control.player for control in state.program.controls.values()} & set(state.playing)
-    passage = _passage(state, Times.alike(action.seconds))
+    passage = passage_of(state, Times.alike(action.seconds))
     return cue_effects.faded_out(state, sorted(of_controls), passage, t).with_controls_down(of_controls)
 
 
 def list_level(state: LiveState, action: ListLevel, t: float) -> LiveState:
     """Move the fader of a list."""
     whose, value = _list(state, action.list), share(action.value, "value")
-    return with_manners(_with_list(state, whose, replace(list_state(state, whose.id), level=value)))
+    return with_manners(with_list(state, whose, replace(list_state(state, whose.id), level=value)))
 
 
 def with_manners(state: LiveState) -> LiveState:
@@ -309,49 +324,8 @@ def with_manners(state: LiveState) -> LiveState:
     return state.with_(claims=claims)
 
 
-def taken(state: LiveState, before: Program, t: float) -> LiveState:
-    """After a new program was taken: what was edited in the cue that a list is on goes there soon, and all else stays."""
-    lists = {number: own for number, own in state.lists.items() if number in state.program.lists}
-    gone_lists = [before.lists[number].holder for number in state.lists.keys() - lists.keys() if number in before.lists]
-    if gone_lists:
-        release = Passage(Times.alike(_EDITED_S)).releases(t)
-        claims = state.claims.let_go([(holder, None) for holder in gone_lists], release, state.program.rig.home)
-        state = state.with_(claims=claims, lists=lists)
-    for number, own in lists.items():
-        whose, old = state.program.lists[number], before.lists.get(number)
-        if own.cue is not None and old is not None and old is not whose:
-            state = _edited(state, whose, old, t, same_heads=before.rig.heads.keys is state.program.rig.heads.keys)
-    return with_manners(state)
-
-
-def _edited(state: LiveState, whose: CueList, old: CueList, t: float, *, same_heads: bool) -> LiveState:
-    """With a list that is on a cue as it is by now. Where that is gone, it is on the one before, and holds what it held."""
-    own = list_state(state, whose.id)
-    if own.cue is None or own.cue not in old.index:
-        return state
-    if own.cue not in whose.index:
-        number = old.cues[old.index[own.cue]].number
-        before = [cue.id for cue in whose.cues if cue.number <= number]
-        return _with_list(state, whose, replace(own, cue=before[-1] if before else None))
-    place, home = whose.index[own.cue], state.program.rig.home
-    was, now = old.after(old.index[own.cue]), whose.after(place)
-    held = held_now(state.claims, whose.holder, home.shape)
-    new = ~np.isnan(now.values) & ~(now.values == held)
-    gone_cells = ~np.isnan(held) & np.isnan(now.values)
-    claims, passage = state.claims, _passage(state, Times.alike(_EDITED_S))
-    if same_heads:
-        differs = ~((was.values == now.values) | (np.isnan(was.values) & np.isnan(now.values)))
-        new, gone_cells = new & differs, gone_cells & differs
-        follows = new & (now.palettes >= 0) & (now.palettes == was.palettes) & ~np.isnan(held)
-        for cells in looks.cells_of(now.values, follows):
-            claims = claims.retargeted(whose.holder, cells.cells, cells.targets, t)
-        new &= ~follows
-    claims = claimed(claims, whose, now, new, passage, t, home)
-    claims = claims.let_go([(whose.holder, np.flatnonzero(gone_cells))], passage.releases(t), home)
-    return cue_effects.gone_to(state.with_(claims=claims), whose, place, passage, t)
-
-
-def _with_list(state: LiveState, whose: CueList, own: ListState) -> LiveState:
+def with_list(state: LiveState, whose: CueList, own: ListState) -> LiveState:
+    """With a list elsewhere."""
     return state.with_(lists={**state.lists, whose.id: own})
 
 
@@ -368,7 +342,7 @@ def due(state: LiveState) -> list[tuple[float, int, int]]:
 def follow(state: LiveState, number: int, t: float) -> LiveState:
     """A list gone on by itself, at the stamp that was due."""
     whose, own = state.program.lists[number], state.lists[number]
-    state = _with_list(state, whose, replace(own, follow_on=None))
+    state = with_list(state, whose, replace(own, follow_on=None))
     if own.follow_on is None:
         return state
     if own.follow_on.cue is None:
@@ -389,4 +363,5 @@ ACTIONS: dict[Any, Any] = {
     Release: release,
     ReleaseAll: release_all,
     ListLevel: list_level,
+    LookAt: look_at,
 }

@@ -6,13 +6,12 @@ import numpy as np
 
 from zarabanda.core.playback import looks
 from zarabanda.core.playback.claims import Claims, held_now, on_other_heads
+from zarabanda.core.playback.cues import Times
+from zarabanda.core.playback.going import Passage, by_way
 from zarabanda.core.playback.shares import Release, Timing, alike
 from zarabanda.core.playback.strips import DRAFT
-from zarabanda.core.rig import attributes
 
 from ..program import Program
-
-_RGB = [attributes.RED, attributes.GREEN, attributes.BLUE]
 
 
 def claimed(claims: Claims, before: Program, now: Program, t: float) -> Claims:
@@ -56,13 +55,8 @@ def kept(claims: Claims, before: Program, now: Program) -> Claims:
 
 def _claim(claims: Claims, program: Program, new: looks.Bools, timing: Timing) -> Claims:
     """New claims: colours of each palette go its own way, all others that of the show."""
-    own = np.zeros(new.shape, bool)
-    for number, way in program.ways.items():
-        of_this = new & (program.draft_palettes == number)
-        of_this[[row for row in range(len(new)) if row not in _RGB]] = False
-        if of_this.any():
-            own |= of_this
-            cells = looks.cells_of(program.draft, of_this)
-            claims = claims.claimed(DRAFT, cells, program.rig.home, alike(timing), space=way)
-    cells = looks.cells_of(program.draft, new & ~own)
-    return claims.claimed(DRAFT, cells, program.rig.home, alike(timing), space=program.way)
+    passage = Passage(Times(), ways=program.ways, show_way=program.way)
+    for way, part in by_way(new, program.draft_palettes, passage):
+        cells = looks.cells_of(program.draft, part)
+        claims = claims.claimed(DRAFT, cells, program.rig.home, alike(timing), space=way)
+    return claims

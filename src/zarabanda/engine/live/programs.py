@@ -8,7 +8,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Program
-from . import cue_lists, draft
+from . import draft, list_edits
 from .acts import act
 from .advance import advance, done
 from .blind import withheld
@@ -73,7 +73,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         waits = key not in state.playing or _returns(state, key, state.playing[key], program)
         if instance.always and key not in state.stopped and waits:
             state = start(state, key, t)
-    state = done(cue_lists.taken(state, old, t), t)
+    state = done(list_edits.taken(state, old, t), t)
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 
 

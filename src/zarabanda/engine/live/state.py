@@ -31,6 +31,15 @@ _NOBODYS_TEMPO = Tempo(120.0)
 
 
 @dataclass(frozen=True)
+class LookedAt:
+    """A cue that screens show as it will be, since a stamp. Both by their number in the show."""
+
+    list: int
+    cue: int
+    since: float
+
+
+@dataclass(frozen=True)
 class LiveState:
     """Everything live. What plays is in the order in which it started, oldest first.
 
@@ -58,6 +67,7 @@ class LiveState:
     dark_since: Floats | None = field(default=None, compare=False)
     """(N,) since when, or from when on, each head gives no light; infinity: it is lit. None: no list needs to know."""
     dark_due: float = INFINITY
+    looked_at: LookedAt | None = None
     """When lights that are dark are to be prepared next."""
 
     # time

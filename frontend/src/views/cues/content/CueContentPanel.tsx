@@ -1,9 +1,10 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
 import { useCue, type CueList, type Told } from "../../../api/cues";
-import { Button } from "../../../ui/Button";
+import { act, useLive, useLivePart } from "../../../live/socket";
+import { Button, Toggle } from "../../../ui/Button";
 import { TabName, TabRow } from "../../../ui/Tabs";
 import { ContentGroups } from "./ContentGroups";
 import { CueEffects } from "./CueEffects";
@@ -48,6 +49,11 @@ const Frame = styled(Tabs)`
   }
 `;
 
+const Tools = styled.div`
+  display: flex;
+  gap: 6px;
+`;
+
 interface Props {
   list: CueList;
   cueId: number;
@@ -58,6 +64,14 @@ interface Props {
 export function CueContentPanel({ list, cueId, told }: Props) {
   const { data: cue } = useCue(cueId);
   const [comparing, setComparing] = useState(false);
+  const looked = useLivePart((state) => state?.looked_at ?? null);
+  const ahead = looked === cueId;
+  const listId = list.id;
+  useEffect(() => {
+    // another cue is chosen while one is seen ahead: that one is seen instead
+    const now = useLive.getState().state?.looked_at ?? null;
+    if (now !== null && now !== cueId) act({ do: "look-at", list: listId, cue: cueId });
+  }, [listId, cueId]);
   const changed = cue?.effects.filter((one) => one.state !== "runs").length ?? 0;
   if (!cue) return <Panel aria-label="Cue" />;
   return (
@@ -66,9 +80,19 @@ export function CueContentPanel({ list, cueId, told }: Props) {
         <h2>
           {cue.number} · {cue.name || "Unnamed"}
         </h2>
-        <Button data-variant="small" aria-label="Compare with the stage" onPress={() => setComparing(true)}>
-          Compare …
-        </Button>
+        <Tools>
+          <Toggle
+            data-variant="small"
+            aria-label="See it blind"
+            isSelected={ahead}
+            onChange={(on) => act({ do: "look-at", list: list.id, cue: on ? cue.id : null })}
+          >
+            Blind
+          </Toggle>
+          <Button data-variant="small" aria-label="Compare with the stage" onPress={() => setComparing(true)}>
+            Compare …
+          </Button>
+        </Tools>
         <p>
           changes {cue.changes} {cue.changes === 1 ? "value" : "values"}
           {changed > 0 && ` and ${changed} ${changed === 1 ? "effect" : "effects"}`}; carries on {cue.carried}

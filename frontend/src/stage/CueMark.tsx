@@ -1,0 +1,33 @@
+import { useList } from "../api/cues";
+import { act, useLivePart } from "../live/socket";
+import { Button } from "../ui/Button";
+import { Mark } from "./Mark";
+
+/** Said on the picture of the stage while it shows a cue as it will be. */
+export function CueMark() {
+  const cue = useLivePart((state) => state?.looked_at ?? null);
+  const lists = useLivePart((state) => state?.lists?.map((one) => one.id) ?? []);
+  if (cue === null) return null;
+  return (
+    <Mark aria-label="Seen ahead">
+      {lists.map((list) => (
+        <Named key={list} list={list} cue={cue} />
+      ))}
+      <Button data-variant="small" onPress={() => act({ do: "look-at", cue: null })}>
+        Back to the stage
+      </Button>
+    </Mark>
+  );
+}
+
+/** The cue by its name, where it is in this list. */
+function Named({ list, cue }: { list: number; cue: number }) {
+  const { data } = useList(list);
+  const row = data?.rows.find((one) => one.id === cue);
+  if (!row) return null;
+  return (
+    <strong role="status">
+      {data?.name}, cue {row.number} {row.name} blind: as it will be. The stage stays as it is.
+    </strong>
+  );
+}
