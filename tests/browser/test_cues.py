@@ -140,7 +140,7 @@ def test_space_goes_after_a_press_and_acts_where_the_keyboard_has_its_focus(page
             one["id"] == trial and one["cue"] == cue and (one["paused_at"] is not None) == paused for one in state["lists"]
         ))  # fmt: skip
 
-    page.get_by_role("button", name="Go", exact=True).click()
+    page.get_by_role("button", name=re.compile("^Go ")).click()
     on(ids[0])
     page.get_by_role("button", name="Pause", exact=True).click()
     on(ids[0], paused=True)

@@ -279,11 +279,11 @@ def test_a_use_gets_its_own_copy(page, demo):
     fader = next(one for one in controls if one["name"] == "Ladders: undertow")
     api(demo, "/api/draft/effects", {"effect_id": fader["effect_id"], "heads": ["401"]})
     page.get_by_role("listbox", name="Effects in the draft").get_by_role("option", name="Undertow").click()
-    expect(page.get_by_text("A change changes all 2")).to_be_visible()
+    expect(page.get_by_text("A change changes all 3")).to_be_visible()
     page.get_by_role("button", name="Make its own copy").click()
     page.get_by_role("heading", name="Undertow 2").wait_for()
     assert draft_effect(demo)[0]["effect_id"] != fader["effect_id"]
-    assert api(demo, f"/api/effects/{fader['effect_id']}")["uses"] == ["fader 4 of Dance floor"]
+    assert api(demo, f"/api/effects/{fader['effect_id']}")["uses"] == ["fader 4 of Dance floor", "Tide Clock, cue 3"]
 
 
 def test_an_effect_deleted_elsewhere_is_not_lost(page, demo):

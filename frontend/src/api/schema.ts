@@ -3473,7 +3473,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -3696,6 +3696,18 @@ export interface components {
             went_at: number;
         };
         /**
+         * LookAt
+         * @description See a cue on screens as it will be, without output; None: no more.
+         */
+        LiveLookAt: {
+            /** @default null */
+            cue?: number | null;
+            /** @enum {unknown} */
+            do: "look-at";
+            /** @default 0 */
+            list?: number;
+        };
+        /**
          * LoopHealth
          * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
          *         the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first.
@@ -3886,7 +3898,8 @@ export interface components {
         /**
          * State
          * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
-         *         blind: the draft is prepared without output, and frames show it as it will be.
+         *         blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
+         *         be, while the stage stays.
          */
         LiveState: {
             blackout: boolean;
@@ -3901,6 +3914,8 @@ export interface components {
             };
             /** @default [] */
             lists?: components["schemas"]["LiveListTold"][];
+            /** @default null */
+            looked_at?: number | null;
             revision: number;
             routes: components["schemas"]["LiveRouteState"][];
             running: components["schemas"]["LiveRunningState"][];

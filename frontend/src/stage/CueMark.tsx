@@ -1,7 +1,24 @@
+import styled from "styled-components";
+
 import { useList } from "../api/cues";
 import { act, useLivePart } from "../live/socket";
 import { Button } from "../ui/Button";
 import { Mark } from "./Mark";
+
+/** Above the lights: the picture itself is what one wants to see. */
+const Above = styled(Mark)`
+  && {
+    top: 0;
+    right: auto;
+    bottom: auto;
+    padding: 0 4px 0 12px;
+    font-size: 14px;
+  }
+  && button {
+    min-height: 24px;
+    padding: 0 8px;
+  }
+`;
 
 /** Said on the picture of the stage while it shows a cue as it will be. */
 export function CueMark() {
@@ -9,14 +26,14 @@ export function CueMark() {
   const lists = useLivePart((state) => state?.lists?.map((one) => one.id) ?? []);
   if (cue === null) return null;
   return (
-    <Mark aria-label="Seen ahead">
+    <Above aria-label="Seen ahead">
       {lists.map((list) => (
         <Named key={list} list={list} cue={cue} />
       ))}
       <Button data-variant="small" onPress={() => act({ do: "look-at", cue: null })}>
         Back to the stage
       </Button>
-    </Mark>
+    </Above>
   );
 }
 
@@ -27,7 +44,7 @@ function Named({ list, cue }: { list: number; cue: number }) {
   if (!row) return null;
   return (
     <strong role="status">
-      {data?.name}, cue {row.number} {row.name} blind: as it will be. The stage stays as it is.
+      {data?.name}, cue {row.number} {row.name} blind: as it will be
     </strong>
   );
 }

@@ -92,7 +92,7 @@ def _cues(page: Any) -> None:
     page.get_by_role("tab", name="Cues", exact=True).click()
     page.get_by_role("navigation", name="Cue lists").get_by_role("button", name="Saltworks").first.click()
     for name in ("Arrival", "Drums", "Verse 1", "Verse 1, spots open", "Figure"):
-        page.get_by_role("button", name="Go", exact=True).click()
+        page.locator("button.go").click()
         page.locator("[role=listitem][aria-current=true]", has_text=name).wait_for()
 
 

@@ -85,7 +85,6 @@ export function GoBar({ list, told }: { list: CueList; told: Told | null }) {
     <Bar>
       <Button
         className="go"
-        aria-label="Go"
         isDisabled={!told || (!next && !paused)}
         onPress={() => act({ do: "go", list: list.id })}
       >
