@@ -5,10 +5,12 @@ from __future__ import annotations
 import re
 
 import pytest
+from playwright.sync_api import expect
 
 from zarabanda.tools.browser import CONNECTED, chromium, open_page
 
 pytestmark = pytest.mark.browser
+expect.set_options(timeout=20_000)  # a busy machine answers late
 
 
 @pytest.fixture(scope="session")
