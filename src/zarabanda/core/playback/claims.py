@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -48,6 +48,11 @@ class Claims:
             return self
         others = {name: one for name, one in self.manners.items() if name != holder}
         return replace(self, manners=others if manner == PLAIN else {**others, holder: manner})
+
+    def with_clock(self, holder: str, change: Callable[[Timing], Timing]) -> Claims:
+        """With the timings of a holder paused or going on."""
+        strips = (replace(strip, timing=change(strip.timing)) if strip.holder == holder else strip for strip in self.strips)
+        return replace(self, strips=tuple(strips))
 
     def claimed(
         self,

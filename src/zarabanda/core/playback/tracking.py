@@ -84,13 +84,12 @@ class Held:
 
 @dataclass(frozen=True)
 class RunningEffect:
-    """An effect that runs after a cue. began, source: places of the cues that started it and that changed it last."""
+    """An effect that runs after a cue. began: place of the cue that started it."""
 
     thread: int
     depth: float
     speed: float
     began: int
-    source: int
 
 
 def effects_after(cues: Sequence[Cue]) -> dict[int, RunningEffect]:
@@ -99,9 +98,9 @@ def effects_after(cues: Sequence[Cue]) -> dict[int, RunningEffect]:
     for place, cue in enumerate(cues):
         for one in cue.effects:
             if one.do == "change" and one.thread in found:
-                found[one.thread] = replace(found[one.thread], depth=one.depth, speed=one.speed, source=place)
+                found[one.thread] = replace(found[one.thread], depth=one.depth, speed=one.speed)
             elif one.do != "change":
                 found.pop(one.thread, None)
             if one.do == "start":
-                found[one.thread] = RunningEffect(one.thread, one.depth, one.speed, place, place)
+                found[one.thread] = RunningEffect(one.thread, one.depth, one.speed, place)
     return found

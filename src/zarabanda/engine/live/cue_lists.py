@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from zarabanda.core.playback.claims import Claims, held_cells
+from zarabanda.core.playback.claims import held_cells
 from zarabanda.core.playback.cue_list import CueList, Step
 from zarabanda.core.playback.cues import Times
 from zarabanda.core.playback.going import Passage, gone_to
@@ -173,11 +173,11 @@ def _moved(state: LiveState, whose: CueList, step: Step, passage: Passage, t: fl
     )
     state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
-        state = _without_effects_of_others(state, whose, others, passage, t)
+        state = _without_effects_of_others(state, others, passage, t)
     return cue_effects.gone_to(state, whose, step.place, passage, t)
 
 
-def _without_effects_of_others(state: LiveState, whose: CueList, others: list[CueList], passage: Passage, t: float) -> LiveState:
+def _without_effects_of_others(state: LiveState, others: list[CueList], passage: Passage, t: float) -> LiveState:
     """With effects of lists that were swept out and of controls on their way out; the draft stays."""
     swept = {other.id for other in others}
     of_controls = {control.player for control in state.program.controls.values()}
@@ -236,11 +236,9 @@ def pause(state: LiveState, action: Pause, t: float) -> LiveState:
     own = list_state(state, whose.id)
     if own.paused_at is not None:
         return state
-    strips = [
-        replace(strip, timing=strip.timing.paused(t)) if strip.holder == whose.holder else strip for strip in state.claims.strips
-    ]
     state = cue_effects.with_clock(state, whose, lambda fade: fade.paused(t))
-    return with_list(state, whose, replace(own, paused_at=t)).with_(claims=_of(state.claims, strips))
+    claims = state.claims.with_clock(whose.holder, lambda timing: timing.paused(t))
+    return with_list(state, whose, replace(own, paused_at=t)).with_(claims=claims)
 
 
 def resume(state: LiveState, action: Resume, t: float) -> LiveState:
@@ -256,12 +254,9 @@ def resumed(state: LiveState, whose: CueList, t: float) -> LiveState:
     follow_on, by = own.follow_on, t - own.paused_at
     if follow_on is not None:
         follow_on = _moved_on(state, replace(follow_on, due=follow_on.due + by), t)
-    strips = [
-        replace(strip, timing=strip.timing.resumed(t)) if strip.holder == whose.holder else strip for strip in state.claims.strips
-    ]
-    own = replace(own, paused_at=None, follow_on=follow_on)
     state = cue_effects.with_clock(state, whose, lambda fade: fade.resumed(t))
-    return with_list(state, whose, own).with_(claims=_of(state.claims, strips))
+    claims = state.claims.with_clock(whose.holder, lambda timing: timing.resumed(t))
+    return with_list(state, whose, replace(own, paused_at=None, follow_on=follow_on)).with_(claims=claims)
 
 
 def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
@@ -270,10 +265,6 @@ def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
         return follow_on
     missed = state.tempos[follow_on.tempo].beats(t) - follow_on.beat
     return follow_on if missed < 0 else replace(follow_on, beat=follow_on.beat + missed // 1 + 1)
-
-
-def _of(claims: Claims, strips: list[Any]) -> Claims:
-    return replace(claims, strips=tuple(strips))
 
 
 # the others

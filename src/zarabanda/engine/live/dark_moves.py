@@ -25,13 +25,17 @@ def watched(state: LiveState, t: float) -> LiveState:
     since = dark.dark_from(rig, state.claims, dark.lit_by_effects(rig, _acting(state)), t)
     before = state.dark_since
     if before is not None and before.shape == since.shape:
-        since = np.where(since <= t, np.where(before <= t, before, np.maximum(since, -INFINITY)), since)
+        since = np.where(since <= t, np.where(before <= t, before, since), since)
     since = np.where(np.isneginf(since), t, since)
     claims = dark.stopped(state.claims, since <= t, t)
-    ready = since[np.isfinite(since)] + dark.WAITS_S
-    waiting = ready[ready > t]
     state = state.with_(dark_since=since, claims=claims)
-    return state.with_(dark_due=float(t if _is_ready(state, t) else waiting.min() if len(waiting) else INFINITY))
+    return state.with_(dark_due=t if any(True for _ in _moves(state, t)) else _next_due(since, t))
+
+
+def _next_due(since: Floats, t: float) -> float:
+    """When the next head has been dark for long enough."""
+    ready = since + dark.WAITS_S
+    return float(min(ready[ready > t], default=INFINITY))
 
 
 def _lists(state: LiveState) -> Iterator[tuple[CueList, int, float]]:
@@ -52,29 +56,21 @@ def _acting(state: LiveState) -> Iterator[tuple[NDArray[np.int64], float]]:
                 yield block.head, end
 
 
-def _is_ready(state: LiveState, t: float) -> bool:
-    """Whether some head that has been dark for long enough has something to be prepared for."""
-    return any(move is not None for _, _, _, move in _moves(state, t))
-
-
-def _moves(state: LiveState, t: float) -> Iterator[tuple[CueList, int, float, dark.Move | None]]:
+def _moves(state: LiveState, t: float) -> Iterator[tuple[CueList, float, dark.Move]]:
+    """What heads that have been dark for long enough are prepared for: list, stamp of its last go, and how they move."""
     if state.dark_since is None:
         return
     heads = state.dark_since + dark.WAITS_S <= t
-    if not heads.any():
-        return
-    for whose, place, went_at in _lists(state):
-        yield whose, place, went_at, dark.wanted(state.program.rig, whose, place, state.claims, heads)
+    for whose, place, went_at in _lists(state) if heads.any() else ():
+        move = dark.wanted(state.program.rig, whose, place, state.claims, heads)
+        if move is not None:
+            yield whose, went_at, move
 
 
 def fall_due(state: LiveState, t: float) -> LiveState:
     """With the lights prepared that have been dark for long enough."""
     claims, home = state.claims, state.program.rig.home
-    for whose, _, went_at, move in list(_moves(state, t)):
-        if move is not None:
-            claims = dark.moved(claims, whose, move, t, went_at, home)
-    state = state.with_(claims=claims)
+    for whose, went_at, move in _moves(state, t):
+        claims = dark.moved(claims, whose, move, t, went_at, home)
     assert state.dark_since is not None
-    waiting = (state.dark_since + dark.WAITS_S)[np.isfinite(state.dark_since)]
-    waiting = waiting[waiting > t]
-    return state.with_(dark_due=float(waiting.min()) if len(waiting) else INFINITY)
+    return state.with_(claims=claims, dark_due=_next_due(state.dark_since, t))

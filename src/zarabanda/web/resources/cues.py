@@ -135,7 +135,6 @@ def _effects(session: Session, whose: CueList, place: int) -> list[CueEffectView
             CueEffectView(
                 thread=one.thread, effect_id=start["effect"], name=name, sentence=text, heads=len(start["heads"]),
                 state=state,  # type: ignore[arg-type]  # one of the four
-
                 depth=running.depth if running else 0.0, speed=running.speed if running else start["speed"],
                 began=whose.cues[one.begins].number, ends=whose.cues[one.ends].number if one.ends >= 0 else None,
             )
@@ -224,18 +223,9 @@ def change_values(path: CuePath, body: ValueChange) -> ListView:
         for cue_id, heads in _targets(whose, place, tracked, body).items():
             row = _row(session, cue_id)
             values = cue_edit.plain_values({body.attribute: dict.fromkeys(heads, value)})
-            _in_range(values)
+            repositories.draft.check(values)
             _changed(row, cue_edit.merged(cue_edit.plain(row.document), values), session)
     return seen(whose.id)
-
-
-def _in_range(values: cue_edit.Values) -> None:
-    for name, heads in values.items():
-        row = attributes.BY_NAME[name]
-        for head, value in heads.items():
-            if not isinstance(value, dict) and not row.low <= value <= row.high:
-                limits = f"{row.low:g} to {row.high:g} {row.unit}".strip()
-                raise ZarabandaError(f"{row.label} {value:g} of head {head} is out of range; it goes from {limits}.", "value")
 
 
 def _targets(whose: CueList, place: int, tracked: Tracked, body: ValueChange) -> dict[int, list[str]]:

@@ -107,7 +107,7 @@ export function CueContentPanel({ list, cueId, told }: Props) {
           {cue.note && <p>{cue.note}</p>}
           <ContentGroups cue={cue} />
           <CueEffects list={list} cue={cue} />
-          <MovesNote list={list} cue={cue} />
+          <MovesNote cue={cue} />
         </Body>
         <Body id="times">
           <CueTimesPanel list={list} cue={cue} />

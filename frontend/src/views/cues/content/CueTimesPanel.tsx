@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import styled from "styled-components";
 
 import { useCueEdits, type CueContent, type CueList } from "../../../api/cues";
@@ -129,7 +130,7 @@ export function CueTimesPanel({ list, cue }: { list: CueList; cue: CueContent })
         <span>Fade up</span>
         <span>down</span>
         {FAMILIES.map((family) => (
-          <Fragmented key={family}>
+          <Fragment key={family}>
             <b>{FAMILY_TITLES[family]}</b>
             {field(family, "delay", "delay", times[family].delay)}
             {family === "intensity" ? (
@@ -143,7 +144,7 @@ export function CueTimesPanel({ list, cue }: { list: CueList; cue: CueContent })
                 <span />
               </>
             )}
-          </Fragmented>
+          </Fragment>
         ))}
       </Table>
       <Pair style={{ gridTemplateColumns: "1fr 1fr" }}>
@@ -176,9 +177,4 @@ export function CueTimesPanel({ list, cue }: { list: CueList; cue: CueContent })
       </div>
     </Form>
   );
-}
-
-/** Cells of one row of a grid. */
-function Fragmented({ children }: { children: React.ReactNode }) {
-  return <>{children}</>;
 }

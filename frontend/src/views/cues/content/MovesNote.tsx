@@ -1,6 +1,6 @@
 import styled from "styled-components";
 
-import type { CueContent, CueList } from "../../../api/cues";
+import type { CueContent } from "../../../api/cues";
 import { seconds } from "../cues";
 
 const Note = styled.p`
@@ -12,7 +12,7 @@ const Note = styled.p`
 const lights = (count: number) => `${count} ${count === 1 ? "head" : "heads"}`;
 
 /** Lights that move for a cue: in the dark before it, or in view, and which cue would hide that. */
-export function MovesNote({ cue }: { list: CueList; cue: CueContent }) {
+export function MovesNote({ cue }: { cue: CueContent }) {
   const { dark, seconds: time, seen, hidden_by } = cue.moves;
   return (
     <>

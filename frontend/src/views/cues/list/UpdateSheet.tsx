@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import styled from "styled-components";
 
 import { useCueEdits, useUpdates } from "../../../api/cues";
@@ -41,7 +41,7 @@ export function UpdateSheet({ onClose }: { onClose: () => void }) {
     <Sheet title="Update cues from the stage" isOpen onClose={onClose}>
       <Rows>
         {data?.found.map((one) => (
-          <Line key={`${one.list_id} ${one.cue_id}`}>
+          <Fragment key={`${one.list_id} ${one.cue_id}`}>
             <span>
               {one.values} {one.values === 1 ? "value" : "values"} from {one.list_name}, cue {one.number}{" "}
               {one.name}
@@ -60,7 +60,7 @@ export function UpdateSheet({ onClose }: { onClose: () => void }) {
               ]}
               onChange={(key) => setInto((now) => ({ ...now, [one.cue_id]: String(key) }))}
             />
-          </Line>
+          </Fragment>
         ))}
         {data?.found.length === 0 && (
           <p>
@@ -87,9 +87,4 @@ export function UpdateSheet({ onClose }: { onClose: () => void }) {
       </Ending>
     </Sheet>
   );
-}
-
-/** Cells of one row of the grid. */
-function Line({ children }: { children: React.ReactNode }) {
-  return <>{children}</>;
 }
