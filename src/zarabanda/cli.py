@@ -164,7 +164,7 @@ def _run_alone(node: SimulatedNode, data: Path | None) -> None:
     from zarabanda.simulators.serving import serve as answer
 
     if data is not None:
-        answer([node], wire.socket_path(data, "node"))
+        answer([node], [], wire.socket_path(data, "node"))
     print(f"Listening on {node.address[0]}:{node.port}", flush=True)
     try:
         while True:

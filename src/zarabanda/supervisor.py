@@ -26,7 +26,7 @@ from zarabanda.event_log import EventLog
 from zarabanda.kept_file import put_aside
 from zarabanda.protocols import artnet, e131
 from zarabanda.show.opening import can_be_written
-from zarabanda.simulators import artnet_node, e131_node
+from zarabanda.simulators import artnet_node, e131_node, message_sink
 from zarabanda.web.processes import FILE, ProcessEntry
 from zarabanda.workers import Troubles, Worker
 
@@ -131,6 +131,14 @@ def _udp_port(host: str, port: int, option: str) -> int:
         return found
 
 
+def _free_port(host: str, kind: socket.SocketKind) -> int:
+    """A port of an address of this machine that nobody uses."""
+    with socket.socket(socket.AF_INET, kind) as probe:
+        probe.bind((host, 0))
+        found: int = probe.getsockname()[1]
+        return found
+
+
 def url_host(host: str) -> str:
     """A host as it stands in an address of a page."""
     return f"[{host}]" if ":" in host else host
@@ -169,9 +177,12 @@ class Supervisor:
         settings, python = self._settings, sys.executable
         data, logs = str(settings.data.resolve()), settings.data.resolve() / "logs"
         there = f"{artnet_node.HOST}:{artnet_port}"
+        osc_port = _free_port(message_sink.PIXEL_SERVER, socket.SOCK_DGRAM)
+        midi_port = _free_port(message_sink.CAPTION_SCREEN, socket.SOCK_STREAM)
         engine = [python, "-m", "zarabanda.engine", "--data", data, "--node", f"{e131_node.HOST}:{node_port}",
                   "--artnet-node", there, "--source-name", settings.source_name, "--rate", str(settings.rate),
-                  "--heartbeat", "{heartbeat}"]  # fmt: skip
+                  "--pixel-server", f"{message_sink.PIXEL_SERVER}:{osc_port}",
+                  "--caption-screen", f"{message_sink.CAPTION_SCREEN}:{midi_port}", "--heartbeat", "{heartbeat}"]  # fmt: skip
         if settings.priority is not None:
             engine += ["--priority", str(settings.priority)]
         listener = [python, "-m", "zarabanda.listening", "--data", data, "--port", str(settings.node_port),
@@ -189,7 +200,7 @@ class Supervisor:
         ]
         if settings.node:
             node = [python, "-m", "zarabanda.simulators", "--port", str(node_port), "--artnet-port", str(artnet_port),
-                    "--data", data]  # fmt: skip
+                    "--osc-port", str(osc_port), "--midi-port", str(midi_port), "--data", data]  # fmt: skip
             children.insert(0, Child("node", node, logs / "node.log"))
         return children
 

@@ -34,6 +34,7 @@ def test_the_bar_has_room_for_eight_views_and_a_timecode(page, width, height):
 def test_groups_stay_in_one_row_and_scroll(page):
     page.set_viewport_size({"width": 1024, "height": 768})
     groups = page.get_by_role("group", name="Groups")
+    groups.get_by_role("button", name="Haze").wait_for(state="attached")
     tops = {round(one.bounding_box()["y"]) for one in groups.get_by_role("button").all()}
     assert len(tops) == 1
     page.get_by_role("button", name="More groups to the right").click()

@@ -384,6 +384,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cues/{cue_id}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** All messages of a cue, in their order. */
+        put: operations["cue_messages_change_messages__int_cue_id__messages_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cues/{cue_id}/record": {
         parameters: {
             query?: never;
@@ -979,6 +996,76 @@ export interface paths {
         post?: never;
         /** Take a kind out of the show; one that fixtures have stays. */
         delete: operations["kinds_delete__int_mode_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All devices, and what the simulated ones got. */
+        get: operations["devices_get_devices_get"];
+        put?: never;
+        /** A new device. */
+        post: operations["devices_make_device_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the simulated devices forget what they got. */
+        post: operations["devices_forget_forget_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices/unplug": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Unplug a simulated device, or plug it in again: nothing of the show changes. */
+        post: operations["devices_unplug_unplug_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another name or place for a device. */
+        put: operations["devices_change_device__int_device_id__put"];
+        post?: never;
+        /** Delete a device that no cue sends to. */
+        delete: operations["devices_delete_device__int_device_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2304,6 +2391,33 @@ export interface components {
             waits: string;
         };
         /**
+         * Controller
+         * @description A MIDI controller's value.
+         */
+        Controller: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Controller */
+            controller: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "controller";
+            /** Value */
+            value: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
          * CueChange
          * @description What is to be otherwise in a cue; what is left out stays.
          */
@@ -2365,7 +2479,7 @@ export interface components {
         };
         /**
          * CueContentView
-         * @description A cue with all that holds in it.
+         * @description A cue with all that holds in it. endless: that its messages would come back to it without end, in words; empty: not.
          */
         CueContentView: {
             /** Carried */
@@ -2378,6 +2492,8 @@ export interface components {
             ease: string;
             /** Effects */
             effects: components["schemas"]["CueEffectView"][];
+            /** Endless */
+            endless: string;
             /** Everything Else Out */
             everything_else_out: boolean;
             /** Groups */
@@ -2386,6 +2502,8 @@ export interface components {
             id: number;
             /** List Id */
             list_id: number;
+            /** Messages */
+            messages: components["schemas"]["MessageView"][];
             moves: components["schemas"]["MovesView"];
             /** Name */
             name: string;
@@ -2555,6 +2673,14 @@ export interface components {
             seed?: number;
         };
         /**
+         * CueMessages
+         * @description All messages of a cue, in their order.
+         */
+        CueMessages: {
+            /** Messages */
+            messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"])[];
+        };
+        /**
          * CueRowView
          * @description A cue in its list. starts: what starts it, in words; changes: how many values it writes; sends: how many messages.
          */
@@ -2574,6 +2700,8 @@ export interface components {
             note: string;
             /** Number */
             number: number;
+            /** Sends */
+            sends: number;
             /** Starts */
             starts: string;
             /** States Everything */
@@ -2627,6 +2755,68 @@ export interface components {
         DeleteRoute: {
             /** Id */
             id: number;
+        };
+        /**
+         * DeviceContent
+         * @description A device. agreed: the user knows that messages will go there.
+         */
+        DeviceContent: {
+            /**
+             * Agreed
+             * @default false
+             */
+            agreed?: boolean;
+            document: components["schemas"]["DeviceDocument"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * DeviceDocument
+         * @description to: simulator, an address, or of one that speaks MIDI a MIDI port of this machine by its name; port: of the address.
+         */
+        DeviceDocument: {
+            /**
+             * Port
+             * @default 0
+             */
+            port?: number;
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "OSC" | "MIDI";
+            /**
+             * To
+             * @default simulator
+             */
+            to?: string;
+        };
+        /**
+         * DeviceView
+         * @description A device of the show. words: where it is; used: how many cues send to it.
+         */
+        DeviceView: {
+            document: components["schemas"]["DeviceDocument"];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Used */
+            used: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DevicesView
+         * @description All devices; the MIDI ports of this machine; the simulated devices, none where they do not run.
+         */
+        DevicesView: {
+            /** Devices */
+            devices: components["schemas"]["DeviceView"][];
+            /** Midi Ports */
+            midi_ports: string[];
+            /** Simulated */
+            simulated: components["schemas"]["SimulatedDevice"][];
         };
         /**
          * Difference
@@ -3546,6 +3736,25 @@ export interface components {
             list: number;
         };
         /**
+         * DeviceState
+         * @description How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
+         *         what it was sent last, in words, and since_last_s: how long ago.
+         */
+        LiveDeviceState: {
+            /** @default 0 */
+            failed?: number;
+            id: number;
+            /** @default  */
+            last?: string;
+            /** @default 0 */
+            sent?: number;
+            /** @default null */
+            since_last_s?: number | null;
+            state: string;
+            /** @default  */
+            text?: string;
+        };
+        /**
          * EngineIs
          * @description The engine came or went; message: what does not run, in words.
          */
@@ -3905,6 +4114,8 @@ export interface components {
             blackout: boolean;
             /** @default false */
             blind?: boolean;
+            /** @default [] */
+            devices?: components["schemas"]["LiveDeviceState"][];
             grand: number;
             health: components["schemas"]["LiveLoopHealth"];
             /** @default [] */
@@ -4064,6 +4275,18 @@ export interface components {
             maker?: string;
             /** Model */
             model: string;
+        };
+        /**
+         * MessageView
+         * @description A message of a cue, and as it is read; sent: s after the go.
+         */
+        MessageView: {
+            /** Message */
+            message: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"];
+            /** Sent */
+            sent: number;
+            /** Words */
+            words: string;
         };
         /**
          * Misbehave
@@ -4369,6 +4592,66 @@ export interface components {
             nodes: components["schemas"]["NodeView"][];
         };
         /**
+         * Note
+         * @description A MIDI note. length: s after which it ends, 0: it goes on.
+         */
+        Note: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Length
+             * @default 0.2
+             */
+            length?: number;
+            /** Note */
+            note: number;
+            /**
+             * Velocity
+             * @default 100
+             */
+            velocity?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * NoteOff
+         * @description The end of a MIDI note.
+         */
+        NoteOff: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note off";
+            /** Note */
+            note: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
          * NoticeView
          * @description What is wrong or odd about an effect on these heads. note: sometimes wanted.
          */
@@ -4461,6 +4744,31 @@ export interface components {
             id: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Osc
+         * @description An OSC message. arguments: whole numbers, numbers with a point, texts, true and false.
+         */
+        Osc: {
+            /** Address */
+            address: string;
+            /**
+             * Arguments
+             * @default []
+             */
+            arguments?: (boolean | number | string)[];
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "osc";
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
         };
         /**
          * OtherPalette
@@ -4727,6 +5035,31 @@ export interface components {
             processes: components["schemas"]["ProcessView"][];
         };
         /**
+         * ProgramChange
+         * @description A MIDI program, counted from 1.
+         */
+        ProgramChange: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "program";
+            /** Program */
+            program: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
          * ReadColour
          * @description A colour to read, and the heads of which is asked what they do for it.
          */
@@ -4758,6 +5091,16 @@ export interface components {
             rig: "pars" | "club" | "stage";
         };
         /**
+         * ReceivedView
+         * @description A message that a simulated device got. at: s since 1970.
+         */
+        ReceivedView: {
+            /** At */
+            at: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * RecordInto
          * @description The draft into a cue that is there.
          */
@@ -4783,6 +5126,27 @@ export interface components {
              * @enum {string}
              */
             how?: "merge" | "replace" | "take away";
+        };
+        /**
+         * ReleaseEverything
+         * @description Let go of all that is not protected, in a time.
+         */
+        ReleaseEverything: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "release everything";
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
         };
         /**
          * RenamePalette
@@ -5202,6 +5566,57 @@ export interface components {
             ids: number[];
         };
         /**
+         * ShowControl
+         * @description A command of MIDI Show Control. to: number of the device, 112 to 126 groups of them, 127 all; cue, list: figures and
+         *     points; macro: of fire.
+         */
+        ShowControl: {
+            /**
+             * Command
+             * @default go
+             * @enum {string}
+             */
+            command?: "go" | "stop" | "resume" | "load" | "fire" | "all off" | "restore" | "reset" | "go off";
+            /**
+             * Cue
+             * @default
+             */
+            cue?: string;
+            /** Device */
+            device: number;
+            /**
+             * Format
+             * @default all
+             * @enum {string}
+             */
+            format?: "lighting" | "sound" | "machinery" | "video" | "projection" | "all";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "show control";
+            /**
+             * List
+             * @default
+             */
+            list?: string;
+            /**
+             * Macro
+             * @default 0
+             */
+            macro?: number;
+            /**
+             * To
+             * @default 127
+             */
+            to?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
          * ShowOnWay
          * @description Show heads at a share of ways between two colours, as long as it is looked at.
          */
@@ -5258,6 +5673,33 @@ export interface components {
             way: string;
         };
         /**
+         * SimulatedDevice
+         * @description A simulated device, and what it got, newest first. vanished: it is unplugged; bad: what it could not read.
+         */
+        SimulatedDevice: {
+            /** Bad */
+            bad: number;
+            /** Count */
+            count: number;
+            /** Host */
+            host: string;
+            /** Last Bad */
+            last_bad: string;
+            /** Name */
+            name: string;
+            /** Port */
+            port: number;
+            /** Received */
+            received: components["schemas"]["ReceivedView"][];
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "OSC" | "MIDI";
+            /** Vanished */
+            vanished: boolean;
+        };
+        /**
          * SomeFixtures
          * @description Fixtures by number.
          */
@@ -5277,6 +5719,32 @@ export interface components {
         Splitting: {
             /** Families */
             families: ("intensity" | "position" | "colour" | "beam")[];
+        };
+        /**
+         * StopEffects
+         * @description Stop all effects, or what they do in one family, in a time.
+         */
+        StopEffects: {
+            /**
+             * Family
+             * @default null
+             */
+            family?: ("intensity" | "position" | "colour" | "beam") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stop effects";
+            /**
+             * Seconds
+             * @default 0.4
+             */
+            seconds?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
         };
         /**
          * SwitchRoute
@@ -5360,6 +5828,74 @@ export interface components {
             sentence: string;
             /** Thread */
             thread: number;
+        };
+        /**
+         * ToControl
+         * @description An action on a fader or button of a page. value: 0…1, of level.
+         */
+        ToControl: {
+            /** Control */
+            control: number;
+            /**
+             * Do
+             * @default press
+             * @enum {string}
+             */
+            do?: "press" | "let go" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "control";
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToList
+         * @description An action on another list. cue: by its number in the show, of go to; value: 0…1, of level; seconds: of release.
+         */
+        ToList: {
+            /**
+             * Cue
+             * @default null
+             */
+            cue?: number | null;
+            /**
+             * Do
+             * @default go
+             * @enum {string}
+             */
+            do?: "go" | "go to" | "back" | "pause" | "resume" | "release" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "list";
+            /** List */
+            list: number;
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds?: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
         };
         /**
          * ToUpdate
@@ -5537,6 +6073,22 @@ export interface components {
         UniversesView: {
             /** Universes */
             universes: components["schemas"]["UniverseView"][];
+        };
+        /**
+         * Unplug
+         * @description Unplug a simulated device, or plug it in again.
+         */
+        Unplug: {
+            /**
+             * Gone
+             * @default true
+             */
+            gone?: boolean;
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "OSC" | "MIDI";
         };
         /**
          * UpdateAsk
@@ -6647,6 +7199,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ValueMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_messages_change_messages__int_cue_id__messages_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CueMessages"];
             };
         };
         responses: {
@@ -7949,6 +8536,196 @@ export interface operations {
             header?: never;
             path: {
                 mode_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_get_devices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_make_device_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_forget_forget_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_unplug_unplug_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Unplug"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_change_device__int_device_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_delete_device__int_device_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
             };
             cookie?: never;
         };

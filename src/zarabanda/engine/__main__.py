@@ -3,7 +3,7 @@
 import argparse
 from pathlib import Path
 
-from zarabanda.messages import ARTNET, E131
+from zarabanda.messages import ARTNET, E131, MIDI, OSC
 
 from .main import main
 
@@ -11,6 +11,8 @@ parser = argparse.ArgumentParser(prog="zarabanda.engine")
 parser.add_argument("--data", type=Path, required=True)
 parser.add_argument("--node", required=True, help="address:port of the simulated E1.31 node")
 parser.add_argument("--artnet-node", required=True, help="address:port of the simulated Art-Net node")
+parser.add_argument("--pixel-server", help="address:port of the simulated device that hears OSC")
+parser.add_argument("--caption-screen", help="address:port of the simulated device that hears MIDI")
 parser.add_argument("--source-name", default="Zarabanda")
 parser.add_argument("--priority", type=int, help="of all E1.31 that is sent, instead of that of each route")
 parser.add_argument("--rate", type=float, default=44.0)
@@ -24,4 +26,6 @@ def _address(text: str) -> tuple[str, int]:
 
 
 simulators = {E131: _address(given.node), ARTNET: _address(given.artnet_node)}
+devices = {OSC: given.pixel_server, MIDI: given.caption_screen}
+simulators |= {speaks: _address(where) for speaks, where in devices.items() if where}
 main(given.data, simulators, given.source_name, given.priority, given.rate, given.heartbeat)

@@ -25,6 +25,7 @@ from zarabanda.messages import (
     ControlPart,
     CueListPart,
     CuePart,
+    DevicePart,
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
@@ -47,6 +48,7 @@ from .cueing import SUBJECTS as OF_CUES
 from .cueing import CueMaker, families_of, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
+from .messaging import messages_of
 from .program import EMPTY, Control, Instance, Program, no_palettes
 
 AUDITION = PlayerId("audition")
@@ -175,6 +177,12 @@ class Compiler:
             now = replace(now, opening=tuple(one for part in self._of(OpeningPart) for one in part.actions))
         if "route" in subjects:
             now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
+        if "device" in subjects:
+            now = replace(now, devices=tuple(self._of(DevicePart)))
+        if "cue" in subjects:
+            now = replace(
+                now, messages={part.id: messages_of(part) for part in self._of(CuePart) if part.document.get("messages")}
+            )
         if "control" in subjects:
             now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
         if now.rig.heads is not before.rig.heads or subjects & (OF_CUES | {"palette", "effect"}):

@@ -22,7 +22,7 @@ from .live.state import LiveState
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 5
+VERSION = 6
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 

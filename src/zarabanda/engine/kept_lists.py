@@ -13,6 +13,7 @@ from zarabanda.messages import PlayerId
 
 from .live.cue_lists import FollowOn, ListState
 from .live.playing import Fade, Glide, Playing
+from .live.sending import Waiting
 from .program import Instance
 
 
@@ -23,6 +24,14 @@ class FollowOnEntry(msgspec.Struct, forbid_unknown_fields=True):
     due: float
     beat: float | None
     tempo: int | None
+
+
+class WaitingEntry(msgspec.Struct, forbid_unknown_fields=True):
+    """See `sending.Waiting`."""
+
+    cue: int
+    place: int
+    due: float
 
 
 class ListEntry(msgspec.Struct, forbid_unknown_fields=True):
@@ -36,6 +45,7 @@ class ListEntry(msgspec.Struct, forbid_unknown_fields=True):
     level: float
     rounds: int
     backwards: bool
+    waiting: list[WaitingEntry]
 
 
 class GateEntry(msgspec.Struct, forbid_unknown_fields=True):
@@ -98,7 +108,7 @@ def lists_written(lists: Mapping[int, ListState]) -> dict[int, ListEntry]:
         number: ListEntry(
             one.cue, one.went_at, one.chosen,
             None if one.follow_on is None else FollowOnEntry(*_values(one.follow_on)),
-            one.paused_at, one.level, one.rounds, one.backwards,
+            one.paused_at, one.level, one.rounds, one.backwards, [WaitingEntry(*_values(message)) for message in one.waiting],
         )
         for number, one in lists.items()
     }  # fmt: skip
@@ -113,8 +123,9 @@ def lists_read(entries: Mapping[int, ListEntry], moved: float) -> dict[int, List
             follow_on = replace(follow_on, due=follow_on.due + moved)
         paused_at = None if entry.paused_at is None else entry.paused_at + moved
         found[number] = ListState(
-            entry.cue, entry.went_at + moved, entry.chosen, follow_on, paused_at, entry.level, entry.rounds, entry.backwards
-        )
+            entry.cue, entry.went_at + moved, entry.chosen, follow_on, paused_at, entry.level, entry.rounds, entry.backwards,
+            tuple(Waiting(one.cue, one.place, one.due + moved) for one in entry.waiting),
+        )  # fmt: skip
     return found
 
 
@@ -182,6 +193,7 @@ def times(lists: Mapping[int, ListEntry], specials: SpecialsEntry, playing: Iter
     """All numbers that must be finite."""
     found: list[object] = [specials.level]
     for one in lists.values():
+        found += [message.due for message in one.waiting]
         found += [*msgspec.structs.astuple(one), *(msgspec.structs.astuple(one.follow_on) if one.follow_on else ())]
     for gate in specials.gates.values():
         found += [*msgspec.structs.astuple(gate), *gate.goal]

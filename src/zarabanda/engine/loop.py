@@ -30,6 +30,7 @@ from .live.cue_lists import seen_ahead
 from .live.looking import over_base, running_at
 from .live.playing import Playing
 from .live.programs import take
+from .live.sending import Outward
 from .live.specials import crossing
 from .live.state import LiveState, LookedAt
 from .live.testing import with_held
@@ -100,6 +101,7 @@ class Loop:
         self.on_proven: Callable[[Program], None] = lambda program: None
         self.on_frame: Callable[[Snapshot], None] = lambda snapshot: None
         self.on_change: Callable[[], None] = lambda: None
+        self.on_message: Callable[[Outward], None] = lambda message: None
         self._clock, self._sleep = clock, sleep
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[tuple[float, Program]] = deque()
@@ -238,6 +240,10 @@ class Loop:
             except Exception as error:  # the others act all the same
                 refuse(f"This could not be done: {in_words(error)}.")
         self.state = advance(self.state, t)
+        for message in self.state.outbox.messages:
+            self.on_message(message)
+        if self.state.outbox.messages:
+            self.state = self.state.with_(outbox=replace(self.state.outbox, messages=()))
         if self.state is not before:
             self.on_change()
         while self._questions:

@@ -21,6 +21,7 @@ from zarabanda.messages import (
     AskStage,
     AskTrace,
     Audition,
+    DevicePart,
     Do,
     EngineHello,
     LetGo,
@@ -34,6 +35,7 @@ from zarabanda.messages import (
     ToEngine,
     WatchAll,
 )
+from zarabanda.outputs.devices import MESSAGES, Devices
 from zarabanda.outputs.routes import Routes, Surroundings
 from zarabanda.outputs.sender import Source
 from zarabanda.outputs.sockets import Address
@@ -45,6 +47,7 @@ from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
 from .live.programs import order_in
+from .live.sending import Outward
 from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Program
@@ -62,18 +65,19 @@ class Engine:
     def __init__(self, data: Path, source: Source, simulators: dict[str, Address], rate: float, troubles: Troubles) -> None:
         self.troubles = troubles
         self._events = EventLog(data, "engine")
-        self._routes = Routes(
-            Surroundings(
-                source, simulators, settings=lambda: network_settings.read(data, lambda text: troubles.tell(NETWORK, text)),
-                sequences=SequenceNumbers(data, troubles).of, tell=self._events.tell,
-            ),
-            troubles,
-        )  # fmt: skip
+
+        def settings() -> network_settings.NetworkSettings:
+            return network_settings.read(data, lambda text: troubles.tell(NETWORK, text))
+
+        sequences = SequenceNumbers(data, troubles).of
+        self._routes = Routes(Surroundings(source, simulators, settings, sequences, self._events.tell), troubles)
+        self.devices = Devices(simulators, settings, troubles)
         self.loop = Loop(LiveState(), [self._routes], clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
         self.loop.on_frame, self.loop.on_change = self._publish, self._changed
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
-        self._publisher = Publisher(self.loop, source.cid.hex())
+        self.loop.on_message = self._send
+        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices)
         self._compiler = Compiler()
         self._compiling = threading.Lock()
         self._kept: ShowUpdate | None = None
@@ -84,6 +88,7 @@ class Engine:
         self._unproven: deque[tuple[Program, ShowUpdate | None]] = deque(maxlen=64)
         self._journalled: ShowUpdate | None = None
         self._routed: tuple[RoutePart, ...] = ()
+        self._sent_to: tuple[DevicePart, ...] = ()
         self._resume()
         self._server = wire.Server(wire.socket_path(data, "engine"), _decoder, self._message, self._joined, troubles, self._left)
         self._keeper.start()
@@ -98,6 +103,7 @@ class Engine:
         except OSError as error:
             self.troubles.tell(JOURNAL, in_words(error))
         self._server.close()
+        self.devices.close()
         self.loop.batching.close()
 
     def _resume(self) -> None:
@@ -127,6 +133,9 @@ class Engine:
         if program.routes is not self._routed:
             self._routed = program.routes
             self._routes.set(program.routes)
+        if program.devices != self._sent_to:
+            self._sent_to = program.devices
+            self.devices.set(program.devices)
 
     # link
 
@@ -196,6 +205,15 @@ class Engine:
             self.troubles.tell(UNREADABLE, " ".join(program.faults[:5]))
         else:
             self.troubles.clear(UNREADABLE)
+
+    # out of the loop's thread, before the frame
+
+    def _send(self, message: Outward) -> None:
+        if message.text:
+            self._events.tell(message.text)
+            self.troubles.tell(MESSAGES, message.text)
+        else:
+            self.devices.send(message.device, message.content)
 
     # out of the loop's thread, after the frame was sent
 

@@ -15,7 +15,9 @@ from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig.rig import Rig, build
-from zarabanda.messages import ControlId, PlayerId, RoutePart, TempoPart
+from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, TempoPart
+
+from .messaging import CueMessage
 
 
 @dataclass(frozen=True)
@@ -81,6 +83,9 @@ class Program:
     lists: Mapping[int, CueList] = field(default_factory=dict)
     """Cue lists by number, in their order."""
     specials: Mapping[int, Special] = field(default_factory=dict)
+    messages: Mapping[int, tuple[CueMessage, ...]] = field(default_factory=dict)
+    """What cues send, by the number of the cue in the show."""
+    devices: tuple[DevicePart, ...] = ()
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
 

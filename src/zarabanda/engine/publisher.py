@@ -18,6 +18,7 @@ from zarabanda.messages import (
     Trouble,
     UniverseFrame,
 )
+from zarabanda.outputs.devices import Devices
 
 from .frames import FrameWriter, universe_frame
 from .live.cue_lists import at_step, following, list_state
@@ -30,8 +31,8 @@ _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 class Publisher:
     """Called in the loop's thread, after a frame was sent."""
 
-    def __init__(self, loop: Loop, source: str) -> None:
-        self._loop, self._source = loop, source
+    def __init__(self, loop: Loop, source: str, devices: Devices) -> None:
+        self._loop, self._source, self._devices = loop, source, devices
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
         self._step: int | None = None
@@ -105,6 +106,7 @@ class Publisher:
             shown=_shown(state, t),
             lists=[_list(state, whose) for whose in program.lists.values()],
             looked_at=None if state.looked_at is None else state.looked_at.cue,
+            devices=self._devices.report(),
         )  # fmt: skip
 
 

@@ -11,6 +11,7 @@ from zarabanda.core.eases import EASES
 from zarabanda.core.rig import attributes
 from zarabanda.errors import shown
 
+from .cue_message import CueMessage
 from .effect_document import Number
 
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
@@ -82,7 +83,8 @@ class CueEffect(_Part):
 
 class CueDocument(_Part):
     """What a cue changes, and how. values: by attribute and head, in natural units, `#rrggbb` or of a palette;
-    dark_moves: whether lights are prepared for it while they are dark; seen_moves: heads for which not."""
+    dark_moves: whether lights are prepared for it while they are dark; seen_moves: heads for which not; messages: what it sends,
+    in their order."""
 
     name: Annotated[str, Field(max_length=120)] = ""
     note: Annotated[str, Field(max_length=2000)] = ""
@@ -99,6 +101,7 @@ class CueDocument(_Part):
     effects: Annotated[list[CueEffect], Field(max_length=200)] = []
     dark_moves: bool = True
     seen_moves: Heads = []
+    messages: Annotated[list[CueMessage], Field(max_length=100)] = []
 
     @model_validator(mode="after")
     def _fits(self) -> CueDocument:

@@ -137,6 +137,7 @@ class OpeningPart(Part, frozen=True, tag="opening"):
 
 
 E131, ARTNET = "E1.31", "Art-Net"
+OSC, MIDI = "OSC", "MIDI"
 SIMULATOR, MULTICAST, BROADCAST = "simulator", "multicast", "broadcast"
 """What a route can go to, beside an address."""
 
@@ -183,6 +184,17 @@ class RoutePart(Part, frozen=True, tag="route"):
         return f"{self.to} over {self.over or 'any interface'}" if self.kind != "unicast" else self.to
 
 
+class DevicePart(Part, frozen=True, tag="device"):
+    """An outside device that cues send messages to. speaks: OSC or MIDI; to: simulator, an address, or a MIDI port of this
+    machine by its name; port: of the address."""
+
+    id: int
+    name: str
+    speaks: str
+    to: str
+    port: int = 0
+
+
 AnyPart = (
     ModePart
     | FixturePart
@@ -198,4 +210,5 @@ AnyPart = (
     | ColourWayPart
     | OpeningPart
     | RoutePart
+    | DevicePart
 )

@@ -217,6 +217,19 @@ class RouteState(msgspec.Struct, frozen=True):
     priority: int | None = None
 
 
+class DeviceState(msgspec.Struct, frozen=True):
+    """How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
+    what it was sent last, in words, and since_last_s: how long ago."""
+
+    id: int
+    state: str
+    text: str = ""
+    sent: int = 0
+    failed: int = 0
+    last: str = ""
+    since_last_s: float | None = None
+
+
 class HeldSlot(msgspec.Struct, frozen=True):
     """A slot that is held by hand, for testing."""
 
@@ -256,6 +269,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     shown: ShownState | None = None
     lists: list[ListTold] = []
     looked_at: int | None = None
+    devices: list[DeviceState] = []
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):

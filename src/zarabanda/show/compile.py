@@ -28,11 +28,12 @@ from zarabanda.messages import (
     TempoPart,
 )
 
-from .repositories import cues, draft, palettes, routes
+from .repositories import cues, devices, draft, palettes, routes
 from .tables import (
     ControlRow,
     CueListRow,
     CueRow,
+    DeviceRow,
     DraftEffect,
     DraftFan,
     DraftValue,
@@ -160,6 +161,11 @@ def _routes(session: Session, keys: Keys) -> Iterator[AnyPart]:
         yield routes.part_of(row)
 
 
+def _devices(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(DeviceRow), DeviceRow.id, keys)):
+        yield devices.document_of(row).part(row.id, row.name)
+
+
 SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = {
     Mode.__tablename__: ("mode", _modes),
     Fixture.__tablename__: ("fixture", _fixtures),
@@ -175,6 +181,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     CueRow.__tablename__: ("cue", _cues),
     Group.__tablename__: ("", _of_groups),
     RouteRow.__tablename__: ("route", _routes),
+    DeviceRow.__tablename__: ("device", _devices),
     Show.__tablename__: ("opening", _opening),
 }
 """By table: the subject whose parts are its rows (empty: none), and which parts follow from some of its rows."""

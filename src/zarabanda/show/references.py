@@ -12,9 +12,14 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.targets import Used
 
-from .tables import Base, ControlRow, CueListRow, CueRow, DraftValue, EffectRow, Group, PaletteRow, Reference, TempoRow
+from .tables import Base, ControlRow, CueListRow, CueRow, DeviceRow, DraftValue, EffectRow, Group, PaletteRow, Reference, TempoRow
 
 Document = dict[str, Any]
+SENT_TO = (
+    (DeviceRow.__tablename__, "device"), (CueListRow.__tablename__, "list"), (CueRow.__tablename__, "cue"),
+    (ControlRow.__tablename__, "control"),
+)  # fmt: skip
+"""Tables of what a message of a cue goes to, and the field of the message that names it."""
 
 
 def _with(document: Any, palette: Callable[[Any], Any], tempo: Callable[[Any], Any]) -> Any:
@@ -80,10 +85,13 @@ def _tempos_of(settings: Document) -> set[Used]:
 
 
 def _used_by_cue(document: Document) -> set[Used]:
-    """Effects, groups and tempos that a cue refers to."""
+    """Effects, groups and tempos that a cue refers to, and what it sends messages to."""
     used: set[Used] = set()
     for one in document.get("effects", ()):
         found = {(EffectRow.__tablename__, one.get("effect")), (Group.__tablename__, one.get("group_id"))}
+        used |= {(table, number) for table, number in found if isinstance(number, int)}
+    for one in document.get("messages", ()):
+        found = {(table, one.get(field)) for table, field in SENT_TO}
         used |= {(table, number) for table, number in found if isinstance(number, int)}
     tempo = document.get("trigger", {}).get("tempo")
     return used | ({(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set())

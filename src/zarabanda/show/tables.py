@@ -230,6 +230,16 @@ class RouteRow(Base):
         return f"the route to {self.document.get('to', 'somewhere')}"
 
 
+class DeviceRow(Base):
+    """An outside device that cues send messages to, as a device document."""
+
+    __tablename__ = "device"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
+
+
 class Edit(Base):
     """One user action on the show: rows before and after. Undone ones wait for redo."""
 

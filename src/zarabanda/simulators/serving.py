@@ -1,4 +1,4 @@
-"""Simulated nodes answer on a local socket: for the Output view, and for measurements."""
+"""Simulated nodes and devices answer on a local socket: for the Output view, and for measurements."""
 
 from __future__ import annotations
 
@@ -10,13 +10,19 @@ from zarabanda import wire
 from zarabanda.errors import ZarabandaError
 from zarabanda.workers import Troubles
 
+from .message_sink import MessageSink
 from .node import Faults, SimulatedNode
 
 
-def serve(nodes: Sequence[SimulatedNode], path: Path) -> wire.Server:
-    """Answer `{"type": "status"}`, `where`, `gaps`, `reset` and `misbehave`, each to the nodes of a `protocol`, or to all."""
+def serve(nodes: Sequence[SimulatedNode], sinks: Sequence[MessageSink], path: Path) -> wire.Server:
+    """Answer `{"type": "status"}`, `where`, `gaps`, `reset` and `misbehave`, each to the nodes of a `protocol`, or to all; and
+    `received`, `forget` and `vanish`, to the devices that speak `speaks`, or to all."""
 
     def answer(peer: wire.Peer, message: wire.Message) -> None:
+        if message["type"] in _OF_SINKS:
+            heard = [sink for sink in sinks if sink.speaks == message.get("speaks", sink.speaks)]
+            peer.post(_OF_SINKS[message["type"]](heard, message))
+            return
         asked = [node for node in nodes if node.protocol == message.get("protocol", node.protocol)]
         try:
             peer.post(_ANSWERS[message["type"]](asked, message))
@@ -52,4 +58,21 @@ def _where(nodes: list[SimulatedNode], message: dict[str, Any]) -> dict[str, Any
     return {"type": "where", "nodes": [{"protocol": one.protocol, "host": one.address[0], "port": one.port} for one in nodes]}
 
 
+def _received(sinks: list[MessageSink], message: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "received", "devices": [sink.status() for sink in sinks]}
+
+
+def _forget(sinks: list[MessageSink], message: dict[str, Any]) -> dict[str, Any]:
+    for sink in sinks:
+        sink.reset()
+    return _received(sinks, message)
+
+
+def _vanish(sinks: list[MessageSink], message: dict[str, Any]) -> dict[str, Any]:
+    for sink in sinks:
+        sink.vanish(bool(message.get("gone", True)))
+    return _received(sinks, message)
+
+
+_OF_SINKS = {"received": _received, "forget": _forget, "vanish": _vanish}
 _ANSWERS = {"status": _status, "where": _where, "gaps": _gaps, "reset": _reset, "misbehave": _misbehave}

@@ -2,11 +2,22 @@
 
 from __future__ import annotations
 
-from zarabanda.core.playback.shares import INFINITY
+from collections.abc import Callable
+from typing import Any
 
-from . import cue_lists, dark_moves, specials
+from zarabanda.core.playback.shares import INFINITY
+from zarabanda.errors import ZarabandaError
+
+from . import controls, cue_lists, dark_moves, running, sending, specials
 from .playing import Playing
 from .state import LiveState
+
+_OF_CUES: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
+    **controls.ACTIONS,
+    **running.ACTIONS,
+    **cue_lists.ACTIONS,
+}
+"""What a cue can do to the show itself."""
 
 
 def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
@@ -22,7 +33,8 @@ def advance(state: LiveState, t: float) -> LiveState:
     while True:
         at, _, number = min(cue_lists.due(state), default=(INFINITY, 0, 0))
         crossing = specials.due(state)
-        first = min(at, crossing, state.dark_due)
+        sent_at, _, sender = min(sending.due(state), default=(INFINITY, 0, 0))
+        first = min(at, crossing, sent_at, state.dark_due)
         if first > t:
             return _without_what_is_over(state, t)
         state = _without_what_is_over(state, first)
@@ -30,8 +42,31 @@ def advance(state: LiveState, t: float) -> LiveState:
             state = specials.fall_due(state, first)
         elif at == first:
             state = done(cue_lists.follow(state, number, first), first)
+        elif sent_at == first:
+            state = done(_sent(state, sender, first), first)
         else:
             state = specials.with_goals(dark_moves.fall_due(state, first))
+
+
+def _sent(state: LiveState, number: int, t: float) -> LiveState:
+    """With the message of a list that is due sent out, or done."""
+    state, waiting = sending.taken(state, number, t)
+    messages = state.program.messages.get(waiting.cue, ())
+    if waiting.place >= len(messages):
+        return state  # it was deleted while it waited
+    message = messages[waiting.place]
+    if message.action is None:
+        return state.with_(outbox=state.outbox.with_message(sending.Outward(message.device, message.content)))
+    state = state.with_(outbox=state.outbox.counted(t))
+    try:
+        if state.outbox.count > sending.MOST_AT_ONCE:
+            raise ZarabandaError("cues call each other without end. Give one of their messages a wait, or take it out.")
+        return _OF_CUES[type(message.action)](state, message.action, t)
+    except ZarabandaError as error:
+        whose = state.program.lists[number]
+        cue = f"cue {whose.cues[whose.index[waiting.cue]].number:g}" if waiting.cue in whose.index else "a cue that is gone"
+        text = f"A message of {whose.name}, {cue}, was not done: {error.message}"
+        return state.with_(outbox=state.outbox.with_message(sending.Outward(0, text=text)))
 
 
 def done(state: LiveState, t: float) -> LiveState:

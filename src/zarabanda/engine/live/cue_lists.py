@@ -14,8 +14,9 @@ from zarabanda.core.playback.strips import Manner
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, Release, ReleaseAll, Resume
 
-from . import cue_effects
+from . import cue_effects, sending
 from .levels import share
+from .sending import Waiting
 from .state import LiveState, LookedAt
 
 BEATS_IN_A_BAR = 4
@@ -43,7 +44,7 @@ class FollowOn:
 class ListState:
     """Where a list is. cue: its number in the show, None: on none; went_at: stamp of its last go; chosen: the next cue, by hand;
     follow_on: what comes by itself; paused_at: since when its clock stands; level: of its fader; rounds, backwards: of a list
-    that goes round, see `cue_list.Step`."""
+    that goes round, see `cue_list.Step`; waiting: messages of its cues."""
 
     cue: int | None = None
     went_at: float = 0.0
@@ -53,6 +54,7 @@ class ListState:
     level: float = 1.0
     rounds: int = 0
     backwards: bool = False
+    waiting: tuple[Waiting, ...] = ()
 
 
 _NOWHERE = ListState()
@@ -117,6 +119,8 @@ def back(state: LiveState, action: Back, t: float) -> LiveState:
         return state
     place = at.place - 1
     passage = passage_of(state, Times.alike(whose.back_s), way=whose.cues[place].way)
+    own = list_state(state, whose.id)
+    state = with_list(state, whose, replace(own, waiting=sending.called_off(state, own)))
     return _moved(state, whose, Step(place, at.rounds), passage, t)
 
 
@@ -128,6 +132,7 @@ def gone(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     state = _moved(state, whose, step, passage, t, sweeps=cue.everything_else_out)
     if cue.takes_over:
         state = cue_effects.taken_over(state, whose, whose.after(step.place), passage, t)
+    state = with_list(state, whose, sending.armed(state, list_state(state, whose.id), cue.id, t))
     return _armed(state, whose, step, t)
 
 
@@ -167,14 +172,21 @@ def _moved(state: LiveState, whose: CueList, step: Step, passage: Passage, t: fl
     claims = claims.let_go(asked, passage.releases(t), home).advanced(t)
     lists = {**state.lists}
     for other in others:
-        lists[other.id] = ListState(level=list_state(state, other.id).level)
+        lists[other.id] = _left(state, other)
+    before = list_state(state, whose.id)
     lists[whose.id] = ListState(
-        whose.cues[step.place].id, t, level=list_state(state, whose.id).level, rounds=step.rounds, backwards=step.backwards
+        whose.cues[step.place].id, t, level=before.level, rounds=step.rounds, backwards=step.backwards, waiting=before.waiting
     )
     state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
         state = _without_effects_of_others(state, others, passage, t)
     return cue_effects.gone_to(state, whose, step.place, passage, t)
+
+
+def _left(state: LiveState, whose: CueList) -> ListState:
+    """A list that is on no cue any more: its level stays, and what it has begun to send is ended."""
+    own = list_state(state, whose.id)
+    return ListState(level=own.level, waiting=sending.called_off(state, own))
 
 
 def _without_effects_of_others(state: LiveState, others: list[CueList], passage: Passage, t: float) -> LiveState:
@@ -254,9 +266,10 @@ def resumed(state: LiveState, whose: CueList, t: float) -> LiveState:
     follow_on, by = own.follow_on, t - own.paused_at
     if follow_on is not None:
         follow_on = _moved_on(state, replace(follow_on, due=follow_on.due + by), t)
+    waiting = tuple(one if sending.ends_something(state, one) else replace(one, due=one.due + by) for one in own.waiting)
     state = cue_effects.with_clock(state, whose, lambda fade: fade.resumed(t))
     claims = state.claims.with_clock(whose.holder, lambda timing: timing.resumed(t))
-    return with_list(state, whose, replace(own, paused_at=None, follow_on=follow_on)).with_(claims=claims)
+    return with_list(state, whose, replace(own, paused_at=None, follow_on=follow_on, waiting=waiting)).with_(claims=claims)
 
 
 def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
@@ -287,7 +300,7 @@ def release(state: LiveState, action: Release, t: float) -> LiveState:
     state = cue_effects.faded_out(state, [key for key, _ in cue_effects.of_list(state, whose)], passage, t)
     stopped = {key for key in state.stopped if key.startswith(f"list:{whose.id}:")}
     state = state.with_(stopped=state.stopped - stopped)
-    return with_list(state, whose, ListState(level=list_state(state, whose.id).level)).with_(claims=claims)
+    return with_list(state, whose, _left(state, whose)).with_(claims=claims)
 
 
 def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:

@@ -17,6 +17,7 @@ from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
 from .playing import Glide, Playing
+from .sending import Outbox
 from .tempo import Clock, Tempo
 
 Floats = NDArray[np.float64]
@@ -67,8 +68,9 @@ class LiveState:
     dark_since: Floats | None = field(default=None, compare=False)
     """(N,) since when, or from when on, each head gives no light; infinity: it is lit. None: no list needs to know."""
     dark_due: float = INFINITY
-    looked_at: LookedAt | None = None
     """When lights that are dark are to be prepared next."""
+    looked_at: LookedAt | None = None
+    outbox: Outbox = field(default=Outbox(), compare=False)
 
     # time
 

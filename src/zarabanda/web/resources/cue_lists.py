@@ -92,7 +92,8 @@ def _row_view(row: CueRow, whose: CueList, place: int, moves: explain.Moves, tem
             for one in explain.bars(whose, place)
         ],
         everything_else_out=document["everything_else_out"], states_everything=document["states_everything"],
-        changes=explain.changed_count(whose, place), stops=len(whose.cues[place].stops), moves=moves_view(whose, moves),
+        changes=explain.changed_count(whose, place), stops=len(whose.cues[place].stops), sends=len(document.get("messages", ())),
+        moves=moves_view(whose, moves),
     )  # fmt: skip
 
 

@@ -15,6 +15,7 @@ from zarabanda.formats.cue_document import (
     FamilyName,
     FromPalette,
 )
+from zarabanda.formats.cue_message import CueMessage
 from zarabanda.formats.effect_document import Number
 
 from ..parts import HeadKeys, Id, Name, Part
@@ -103,6 +104,7 @@ class CueRowView(BaseModel):
     states_everything: bool
     changes: int
     stops: int
+    sends: int
     moves: MovesView
 
 
@@ -166,8 +168,16 @@ class CueEffectView(BaseModel):
     ends: float | None
 
 
+class MessageView(BaseModel):
+    """A message of a cue, and as it is read; sent: s after the go."""
+
+    message: CueMessage
+    words: str
+    sent: float
+
+
 class CueContentView(BaseModel):
-    """A cue with all that holds in it."""
+    """A cue with all that holds in it. endless: that its messages would come back to it without end, in words; empty: not."""
 
     id: int
     list_id: int
@@ -187,6 +197,14 @@ class CueContentView(BaseModel):
     moves: MovesView
     groups: list[ContentGroup]
     effects: list[CueEffectView]
+    messages: list[MessageView]
+    endless: str
+
+
+class CueMessages(Part):
+    """All messages of a cue, in their order."""
+
+    messages: Annotated[list[CueMessage], Field(max_length=100)]
 
 
 class NewCue(Part):

@@ -28,6 +28,7 @@ from ..context import browser_id, context
 from ..parts import Done
 from ..recording import as_document, drafted, effects_of_draft, new_in
 from .cue_lists import effects_in_words, moves_view, seen, thread_effects
+from .cue_messages import endless_in_words, messages_of
 from .cue_models import (
     ContentGroup,
     ContentLine,
@@ -107,7 +108,8 @@ def get_cue(path: CuePath) -> CueContentView:
             everything_else_out=document.everything_else_out, states_everything=document.states_everything,
             takes_over=document.takes_over, dark_moves=document.dark_moves,
             moves=moves_view(whose, explain.moves(rig, whose)[place]), groups=found,
-            effects=_effects(session, whose, place),
+            effects=_effects(session, whose, place), messages=messages_of(document, repositories.devices.message_names(session)),
+            endless=endless_in_words(session, row.id),
         )  # fmt: skip
 
 

@@ -51,7 +51,7 @@ def get_nodes() -> NodesView:
 
 
 def _nodes_now() -> NodesView:
-    answer = _asked({"type": "status"})
+    answer = asked({"type": "status"})
     nodes = []
     for one in answer["nodes"] if answer is not None else ():
         rows = [NodeUniverse(**{**row, "slots": list(row["slots"])}) for row in one["universes"]]
@@ -63,7 +63,7 @@ def _nodes_now() -> NodesView:
 def misbehave(body: Misbehave) -> NodesView:
     """Let a simulated node misbehave from now on: nothing of the show changes."""
     faults = body.model_dump(exclude={"protocol"})
-    answer = _asked({"type": "misbehave", "protocol": body.protocol, "faults": faults})
+    answer = asked({"type": "misbehave", "protocol": body.protocol, "faults": faults})
     if answer is None:
         raise NotThere("The simulated nodes do not run. Start Zarabanda with demo or serve, without --no-node.", "protocol")
     if answer["type"] == "refused":
@@ -73,11 +73,11 @@ def misbehave(body: Misbehave) -> NodesView:
 
 def simulators() -> dict[str, tuple[str, int]]:
     """Address and port of each simulated node that runs, by its protocol."""
-    answer = _asked({"type": "where"})
+    answer = asked({"type": "where"})
     return {one["protocol"]: (one["host"], one["port"]) for one in answer["nodes"]} if answer is not None else {}
 
 
-def _asked(message: dict[str, Any]) -> dict[str, Any] | None:
+def asked(message: dict[str, Any]) -> dict[str, Any] | None:
     """What the simulated nodes answer; None where they do not run."""
     try:
         with wire.connect(wire.socket_path(context().data, "node")) as connection:
