@@ -17,7 +17,7 @@ export const STAGE_SIZES = ["thin", "strip", "tall", "full"] as const;
 export type StageSize = (typeof STAGE_SIZES)[number];
 
 /** The parts of the Output view. */
-export type OutputTab = "slots" | "routes" | "simulators" | "health";
+export type OutputTab = "slots" | "routes" | "devices" | "simulators" | "health";
 
 interface Desk {
   view: View;

@@ -165,7 +165,7 @@ def test_a_taken_port_is_told(node):
 
 
 def test_nodes_are_asked_over_a_local_socket(node, artnet_node, tmp_path):
-    server = serve([node, artnet_node], tmp_path / "n.sock")
+    server = serve([node, artnet_node], [], tmp_path / "n.sock")
     try:
         with wire.connect(tmp_path / "n.sock", 10) as connection:
 

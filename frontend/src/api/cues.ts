@@ -87,6 +87,8 @@ export function useCueEdits() {
         edited(() => take(api.POST("/api/cues/{cue_id}/values", { ...cue(id), body }))),
       mark: (id: number, body: Schemas["ValueMark"]) =>
         edited(() => take(api.POST("/api/cues/{cue_id}/mark", { ...cue(id), body }))),
+      messages: (id: number, messages: Schemas["CueMessages"]["messages"]) =>
+        edited(() => take(api.PUT("/api/cues/{cue_id}/messages", { ...cue(id), body: { messages } }))),
       effect: (id: number, change: Schemas["CueEffect"]) =>
         edited(() => take(api.POST("/api/cues/{cue_id}/effects", { ...cue(id), body: { change } }))),
       thread: (id: number, thread: number, body: Schemas["ThreadChange"]) =>

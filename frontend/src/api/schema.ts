@@ -4747,16 +4747,16 @@ export interface components {
         };
         /**
          * Osc
-         * @description An OSC message. arguments: whole numbers, numbers with a point, texts, true and false.
+         * @description An OSC message. arguments: as they are typed, see `protocols.osc.read_arguments`.
          */
         Osc: {
             /** Address */
             address: string;
             /**
              * Arguments
-             * @default []
+             * @default
              */
-            arguments?: (boolean | number | string)[];
+            arguments?: string;
             /** Device */
             device: number;
             /**

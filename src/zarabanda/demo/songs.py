@@ -14,6 +14,8 @@ from zarabanda.formats.cue_edit import plain
 from zarabanda.show import repositories
 from zarabanda.show.tables import EffectRow, PaletteRow, TempoRow
 
+from .song_messages import add_messages
+
 SPOTS, WASHES, BEAMS, BARS = "Rear spots", "Mid washes", "Deck beams", "Tilt bars"
 LADDERS, BATTENS, WALL, FRONT = "Side ladders", "Battens", "Salt wall", "Front"
 STROBES, CROWD, HAZE = "Strobes", "Crowd", "Haze"
@@ -322,6 +324,7 @@ class _Book:
 def add_songs(session: Session, lights: Mapping[str, Lights]) -> list[dict[str, Any]]:
     """The cue lists; what is done when the show opens, as actions."""
     book, opening = _Book(session, lights), []
+    cues: dict[tuple[str, int], int] = {}
     for name, looks, settings in LISTS:
         row = repositories.cues.add_list(session, name, CueListSettings.model_validate(settings))
         threads: dict[str, int] = {}
@@ -337,6 +340,8 @@ def add_songs(session: Session, lights: Mapping[str, Lights]) -> list[dict[str, 
                 "times": times(look.fade, look.delay), "everything_else_out": look.out,
             }  # fmt: skip
             made = repositories.cues.add(session, row.id, n + 1, CueDocument.model_validate(plain(document)))
+            cues[name, n + 1] = made.id
             if (name, n + 1) in OPENS_ON:
                 opening.append({"do": "go-to", "list": row.id, "cue": made.id})
+    add_messages(session, cues)
     return opening

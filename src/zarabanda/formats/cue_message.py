@@ -9,21 +9,13 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 
 from zarabanda.core.explain.amounts import amount
-from zarabanda.protocols import midi
-from zarabanda.protocols.osc import argument_words
+from zarabanda.protocols import midi, osc
 
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
 Channel = Annotated[int, Field(ge=1, le=16)]
 SevenBits = Annotated[int, Field(ge=0, le=127)]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 CueText = Annotated[str, Field(max_length=40, pattern=r"^[0-9.]*$")]
-Whole = Annotated[int, Field(strict=True, ge=-(2**31), le=2**31 - 1)]
-Argument = (
-    Annotated[bool, Field(strict=True)]
-    | Whole
-    | Annotated[float, Field(allow_inf_nan=False)]
-    | Annotated[str, Field(max_length=400)]
-)
 FAMILIES = Literal["intensity", "position", "colour", "beam"]
 _ADDRESS = re.compile(r"^(/[^\s#*,?\[\]{}/\x00-\x1f\x7f-\uffff]+)+$")
 
@@ -90,11 +82,17 @@ class ShowControl(_ToDevice):
 
 
 class Osc(_ToDevice):
-    """An OSC message. arguments: whole numbers, numbers with a point, texts, true and false."""
+    """An OSC message. arguments: as they are typed, see `protocols.osc.read_arguments`."""
 
     kind: Literal["osc"]
     address: Annotated[str, Field(max_length=200)]
-    arguments: Annotated[list[Argument], Field(max_length=20)] = []
+    arguments: Annotated[str, Field(max_length=1000)] = ""
+
+    @field_validator("arguments")
+    @classmethod
+    def _typed(cls, text: str) -> str:
+        osc.read_arguments(text)
+        return text.strip()
 
     @field_validator("address")
     @classmethod
@@ -188,10 +186,10 @@ def _of_list(message: Mapping[str, Any], names: Mapping[tuple[str, int], str]) -
 def content_words(message: Mapping[str, Any]) -> str:
     """What goes to a device.
 
-    >>> content_words({"kind": "osc", "address": "/clip", "arguments": [3, "on"]})
+    >>> content_words({"kind": "osc", "address": "/clip", "arguments": "3 on"})
     '/clip 3 "on"'
     """
     if message["kind"] == "osc":
-        return " ".join([message["address"], *map(argument_words, message["arguments"])])
+        return osc.in_words(osc.encode(message))[0]
     words = midi.in_words(midi.encode(message))[0]
     return f"{words} for {amount(message['length'])} s" if message.get("length") else words

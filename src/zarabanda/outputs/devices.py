@@ -124,17 +124,24 @@ class Device:
         try:
             does()
         except (OSError, ZarabandaError) as error:
-            reason = error.message if isinstance(error, ZarabandaError) else why(error, (self.part.to, self.part.port))
-            self._fails(f"“{words or self._unsure}” did not reach it. {reason}")
+            self._fails(f"“{words or self._unsure}” did not reach it. {self._reason(error)}")
             if not words:
                 self._sent -= 1
             self._hang_up()
+            self._unsure = ""
             return
-        if words:
-            self._sent, self._last, self._at, self._unsure = self._sent + 1, words, time.monotonic(), words
-        elif self._text:
+        if self._unsure and self._text:  # what was sent before this has arrived
             self._text = ""
             self._troubles.clear(self.part.name)
+        if words:
+            self._sent, self._last, self._at, self._unsure = self._sent + 1, words, time.monotonic(), words
+
+    def _reason(self, error: OSError | ZarabandaError) -> str:
+        if isinstance(error, ZarabandaError):
+            return error.message
+        if self.part.to == SIMULATOR:
+            return "The simulated device is unplugged, or does not run: see Output, Devices."
+        return why(error, (self.part.to, self.part.port))
 
     def _hang_up(self) -> None:
         if self._line is not None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -11,16 +13,46 @@ from pythonosc.osc_message import ParseError as MessageError
 from pythonosc.osc_message_builder import OscMessageBuilder
 
 Argument = bool | int | float | str
+_WORD = re.compile(r'"(?:[^"\\]|\\.)*"|\S+')
+_WHOLE = re.compile(r"[+-]?\d+")
+_HIGHEST = 2**31
+
+
+def read_arguments(text: str) -> list[Argument]:
+    """Arguments as they are typed: whole numbers, numbers with a point, texts (in quotes where they have spaces), true and false.
+
+    >>> read_arguments('3 1.0 on "a line" true')
+    [3, 1.0, 'on', 'a line', True]
+    """
+    return [_argument(word) for word in _WORD.findall(text)]
+
+
+def _argument(word: str) -> Argument:
+    if word[0] == '"':
+        if len(word) < 2 or word[-1] != '"':
+            raise ValueError(f"the text {word} is not closed: write a second quotation mark")
+        return re.sub(r"\\(.)", r"\1", word[1:-1])
+    if word in ("true", "false"):
+        return word == "true"
+    if _WHOLE.fullmatch(word):
+        if not -_HIGHEST <= int(word) < _HIGHEST:
+            raise ValueError(f"{word} is out of range: whole numbers go from −2147483648 to 2147483647")
+        return int(word)
+    try:
+        number = float(word)
+    except ValueError:
+        return word
+    return number if math.isfinite(number) else word
 
 
 def encode(content: Mapping[str, Any]) -> bytes:
     """The packet of a message: its address and arguments; whole numbers go as int32, others as float32.
 
-    >>> encode({"address": "/clip", "arguments": [3]}).hex(" ")
+    >>> encode({"address": "/clip", "arguments": "3"}).hex(" ")
     '2f 63 6c 69 70 00 00 00 2c 69 00 00 00 00 00 03'
     """
     builder = OscMessageBuilder(address=content["address"])
-    for argument in content["arguments"]:
+    for argument in read_arguments(content["arguments"]):
         builder.add_arg(argument)
     return bytes(builder.build().dgram)
 
@@ -28,7 +60,7 @@ def encode(content: Mapping[str, Any]) -> bytes:
 def in_words(data: bytes) -> list[str]:
     """What a received packet says, one line a message; ValueError where it cannot be read.
 
-    >>> in_words(encode({"address": "/caption", "arguments": ["Tide", 2, True]}))
+    >>> in_words(encode({"address": "/caption", "arguments": "Tide 2 true"}))
     ['/caption "Tide" 2 true']
     """
     try:
@@ -48,4 +80,6 @@ def argument_words(argument: Any) -> str:
     """
     if isinstance(argument, bool):
         return "true" if argument else "false"
-    return f"{argument:g}" if isinstance(argument, float) else f'"{argument}"' if isinstance(argument, str) else str(argument)
+    if isinstance(argument, float):
+        return repr(round(argument, 4))
+    return f'"{argument}"' if isinstance(argument, str) else str(argument)

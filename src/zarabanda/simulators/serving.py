@@ -19,7 +19,7 @@ def serve(nodes: Sequence[SimulatedNode], sinks: Sequence[MessageSink], path: Pa
     `received`, `forget` and `vanish`, to the devices that speak `speaks`, or to all."""
 
     def answer(peer: wire.Peer, message: wire.Message) -> None:
-        if message["type"] in _OF_SINKS:
+        if message.get("type") in _OF_SINKS:
             heard = [sink for sink in sinks if sink.speaks == message.get("speaks", sink.speaks)]
             peer.post(_OF_SINKS[message["type"]](heard, message))
             return

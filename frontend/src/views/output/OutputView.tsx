@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import { desk, useDesk, type OutputTab } from "../../state";
 import { TabName, TabRow } from "../../ui/Tabs";
+import { DevicesPanel } from "./devices/DevicesPanel";
 import { HealthPanel } from "./health/HealthPanel";
 import { RoutesPanel } from "./routes/RoutesPanel";
 import { SimulatorsPanel } from "./SimulatorsPanel";
@@ -28,6 +29,7 @@ export function OutputView() {
       <TabRow aria-label="Output">
         <TabName id="slots">Slots</TabName>
         <TabName id="routes">Routes</TabName>
+        <TabName id="devices">Devices</TabName>
         <TabName id="simulators">Simulators</TabName>
         <TabName id="health">Health</TabName>
       </TabRow>
@@ -36,6 +38,9 @@ export function OutputView() {
       </Panel>
       <Panel id="routes">
         <RoutesPanel />
+      </Panel>
+      <Panel id="devices">
+        <DevicesPanel />
       </Panel>
       <Panel id="simulators">
         <SimulatorsPanel />

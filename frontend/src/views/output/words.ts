@@ -30,6 +30,14 @@ export function outputWords({ routes, health, held }: OutputFacts): OutputWords 
   return { text: "Sending", wrong: false, tab: "health" };
 }
 
+/** How a device does, in one line. */
+export function deviceWords(state: NonNullable<LiveState["devices"]>[number]): string {
+  const parts = [`${(state.sent ?? 0).toLocaleString("en")} sent`];
+  if (state.failed) parts.push(`${state.failed.toLocaleString("en")} did not arrive`);
+  if (state.last) parts.push(`last: ${state.last}`);
+  return parts.join(" · ");
+}
+
 /** How a route does, in one line. */
 export function routeWords(state: LiveState["routes"][number]): string {
   if (state.state === "off") return "off";

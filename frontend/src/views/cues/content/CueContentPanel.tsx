@@ -8,6 +8,7 @@ import { Button, Toggle } from "../../../ui/Button";
 import { TabName, TabRow } from "../../../ui/Tabs";
 import { ContentGroups } from "./ContentGroups";
 import { CueEffects } from "./CueEffects";
+import { CueMessages } from "./CueMessages";
 import { CueTimesPanel } from "./CueTimesPanel";
 import { DifferencesSheet } from "./DifferencesSheet";
 import { MovesNote } from "./MovesNote";
@@ -107,6 +108,7 @@ export function CueContentPanel({ list, cueId, told }: Props) {
           {cue.note && <p>{cue.note}</p>}
           <ContentGroups cue={cue} />
           <CueEffects list={list} cue={cue} />
+          <CueMessages cue={cue} />
           <MovesNote cue={cue} />
         </Body>
         <Body id="times">

@@ -105,6 +105,7 @@ function quietWords(row: CueRow): string {
   const words = [];
   if (row.everything_else_out) words.push("everything else goes out");
   if (row.states_everything) words.push("states everything");
+  if (row.sends) words.push(`sends ${row.sends}`);
   if (row.moves.dark)
     words.push(
       `moves in the dark: ${row.moves.dark} ${row.moves.dark === 1 ? "head" : "heads"}, ${seconds(row.moves.seconds)} s`,
