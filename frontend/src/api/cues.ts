@@ -5,6 +5,7 @@ import { useLivePart, type LiveState } from "../live/socket";
 import { useDesk } from "../state";
 import { api, take, type Schemas } from "./client";
 import { edited } from "./hand";
+import { refresh } from "./queries";
 
 export type CueList = Schemas["ListView"];
 export type CueRow = Schemas["CueRowView"];
@@ -87,8 +88,11 @@ export function useCueEdits() {
         edited(() => take(api.POST("/api/cues/{cue_id}/values", { ...cue(id), body }))),
       mark: (id: number, body: Schemas["ValueMark"]) =>
         edited(() => take(api.POST("/api/cues/{cue_id}/mark", { ...cue(id), body }))),
-      messages: (id: number, messages: Schemas["CueMessages"]["messages"]) =>
-        edited(() => take(api.PUT("/api/cues/{cue_id}/messages", { ...cue(id), body: { messages } }))),
+      /** Refused is thrown: what is wrong is said in the form. */
+      async messages(id: number, messages: Schemas["CueMessages"]["messages"]) {
+        await take(api.PUT("/api/cues/{cue_id}/messages", { ...cue(id), body: { messages } }));
+        refresh();
+      },
       effect: (id: number, change: Schemas["CueEffect"]) =>
         edited(() => take(api.POST("/api/cues/{cue_id}/effects", { ...cue(id), body: { change } }))),
       thread: (id: number, thread: number, body: Schemas["ThreadChange"]) =>

@@ -2,10 +2,11 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import { useCueEdits, type CueContent } from "../../../api/cues";
+import { tell } from "../../../api/queries";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button } from "../../../ui/Button";
 import { seconds } from "../cues";
-import { moved } from "../messages";
+import { moved, type Message } from "../messages";
 import { MessageSheet } from "./MessageSheet";
 
 const Section = styled.section`
@@ -54,15 +55,12 @@ export function CueMessages({ cue }: { cue: CueContent }) {
   const edits = useCueEdits();
   const [edited, setEdited] = useState<number | null>(null);
   const now = cue.messages.map((one) => one.message);
+  const put = (messages: Message[]) => void edits.messages(cue.id, messages).catch(tell);
   function does(at: number, id: string) {
     if (id === "edit") setEdited(at);
-    if (id === "up") void edits.messages(cue.id, moved(now, at, -1));
-    if (id === "down") void edits.messages(cue.id, moved(now, at, 1));
-    if (id === "out")
-      void edits.messages(
-        cue.id,
-        now.filter((_, n) => n !== at),
-      );
+    if (id === "up") put(moved(now, at, -1));
+    if (id === "down") put(moved(now, at, 1));
+    if (id === "out") put(now.filter((_, n) => n !== at));
   }
   return (
     <Section aria-label="Messages">

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 
+import { Refused } from "../../../api/client";
 import { useLists, type CueContent } from "../../../api/cues";
 import { useDevices } from "../../../api/devices";
 import { usePages } from "../../../api/queries";
@@ -20,6 +21,12 @@ const Grid = styled.div`
     grid-column: 1 / 3;
     color: var(--quiet);
   }
+`;
+
+const Problem = styled.p`
+  border: 1px dashed var(--bone);
+  padding: 8px 12px;
+  max-width: 560px;
 `;
 
 interface Props {
@@ -42,9 +49,16 @@ export function MessageSheet({ cue, message, onKeep, onClose }: Props) {
   };
   const [kind, setKind] = useState<Kind>(message?.kind ?? "osc");
   const [changed, setChanged] = useState<Message | null>(message);
+  const [problem, setProblem] = useState("");
   const now = changed ?? fresh(kind, targets);
   async function keep() {
-    if (now && (await onKeep(now))) onClose();
+    if (!now) return;
+    try {
+      await onKeep(now);
+      onClose();
+    } catch (error) {
+      setProblem(error instanceof Refused ? error.message.replace(`${error.place}: `, "") : String(error));
+    }
   }
   if (!devices || !lists) return null;
   return (
@@ -88,6 +102,7 @@ export function MessageSheet({ cue, message, onKeep, onClose }: Props) {
         )}
         {!now && <p>There is nothing that this could go to yet.</p>}
       </Grid>
+      {problem && <Problem role="alert">{problem}</Problem>}
       <Ending>
         <Button onPress={onClose}>Cancel</Button>
         <Button isDisabled={!now} onPress={() => void keep()}>
