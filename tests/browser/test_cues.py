@@ -194,7 +194,7 @@ def test_a_cue_sends_a_message_and_a_device_that_does_not_answer_is_told(page, d
     page.get_by_role("tab", name="Output").click()
     page.get_by_role("tab", name="Devices").click()
     got = page.get_by_role("region", name="Simulated pixel server")
-    expect(got.get_by_role("row", name='/clip/play "two words" 1.0').first).to_be_visible()
+    expect(got.get_by_text('/clip/play "two words" 1.0').first).to_be_visible()
     page.get_by_role("button", name="Unplug the pixel server").click()
     expect(got.get_by_text("Unplugged", exact=True)).to_be_visible()
     cue = api(demo, f"/api/cue-lists/{trial}")["rows"][0]["id"]
