@@ -29,7 +29,11 @@ def put(client, attribute, to, heads=SPOTS):
 def record(client, songs, **more):
     answer = client.post(f"/api/cue-lists/{songs}/cues", json=more)
     assert answer.status_code == 201, answer.json
-    return answer.json["rows"]
+    return rows(client, songs)
+
+
+def rows(client, songs):
+    return client.get(f"/api/cue-lists/{songs}").json["rows"]
 
 
 def content(client, cue):
@@ -104,14 +108,16 @@ def test_the_draft_is_merged_put_in_place_or_taken_away(client, songs):
 
 def test_cues_are_inserted_numbered_copied_split_and_deleted_and_all_comes_back(client, songs):
     one, two, last = three(client, songs)
-    rows = record(client, songs, name="Between", after=one)
-    assert [row["number"] for row in rows] == [1, 1.5, 2, 3]
+    there = record(client, songs, name="Between", after=one)
+    assert [row["number"] for row in there] == [1, 1.5, 2, 3]
     refused = client.put(f"/api/cues/{two}", json={"number": 3})
     assert (refused.status_code, "Choose another" in refused.json["message"]) == (409, True)
     client.post(f"/api/cue-lists/{songs}/renumber", json={"first": 10, "step": 5})
-    split = client.post(f"/api/cues/{one}/split", json={"families": ["beam"]}).json["rows"]
+    client.post(f"/api/cues/{one}/split", json={"families": ["beam"]})
+    split = rows(client, songs)
     assert [(row["number"], row["changes"], row["starts"]) for row in split[:2]] == [(10, 4, "go"), (11, 4, "with")]
-    pasted = client.post(f"/api/cue-lists/{songs}/paste", json={"cues": [one, last], "after": last}).json["rows"]
+    client.post(f"/api/cue-lists/{songs}/paste", json={"cues": [one, last], "after": last})
+    pasted = rows(client, songs)
     assert [row["name"] for row in pasted[-2:]] == ["One", "Three"]
     before = client.get(f"/api/cue-lists/{songs}").json["rows"]
     client.delete(f"/api/cues/{two}")
@@ -124,7 +130,8 @@ def test_an_effect_is_a_thread_from_the_cue_that_starts_it_to_the_one_that_stops
     effect = client.get("/api/effects").json["effects"][0]
     one, two, last = three(client, songs)
     start = {"do": "start", "thread": 1, "effect": effect["id"], "heads": SPOTS}
-    [thread] = client.post(f"/api/cues/{one}/effects", json={"change": start}).json["threads"]
+    client.post(f"/api/cues/{one}/effects", json={"change": start})
+    [thread] = client.get(f"/api/cue-lists/{songs}").json["threads"]
     assert (thread["name"], thread["begins"], thread["ends"]) == (effect["name"], 0, -1)
     client.put(f"/api/cue-lists/{songs}/threads/1", json={"begins": one, "ends": last})
     states = [client.get(f"/api/cues/{cue}").json["effects"][0]["state"] for cue in (one, two, last)]

@@ -8,7 +8,7 @@ OSC = {"kind": "osc", "device": 1, "address": "/clip", "arguments": "3"}
 @pytest.fixture
 def cue(client):
     made = client.post("/api/cue-lists", json={"name": "Sending"}).json["id"]
-    yield client.post(f"/api/cue-lists/{made}/cues", json={"name": "One"}).json["rows"][0]["id"]
+    yield client.post(f"/api/cue-lists/{made}/cues", json={"name": "One"}).json["cue_id"]
     client.delete(f"/api/cue-lists/{made}")
 
 
@@ -26,7 +26,7 @@ def test_messages_are_told_in_words_with_their_times(client, cue):
     ]  # fmt: skip
     answer = put(client, cue, *messages)
     assert answer.status_code == 200, answer.json
-    assert answer.json["rows"][0]["sends"] == 4
+    assert client.get(f"/api/cue-lists/{answer.json['list_id']}").json["rows"][0]["sends"] == 4
     told = client.get(f"/api/cues/{cue}").json["messages"]
     assert [(one["sent"], one["words"]) for one in told] == [
         (1, "Pixel server: /clip 3"), (1.5, "Caption screen: note 60 on channel 1 at 100 for 0.2 s"),
@@ -56,7 +56,7 @@ def test_a_message_that_goes_nowhere_is_refused(client, cue, message, says):
 def test_messages_that_would_go_on_without_end_are_told_before(client, cue):
     own = client.get(f"/api/cues/{cue}").json["list_id"]
     other = client.post("/api/cue-lists", json={"name": "Answering"}).json["id"]
-    back = client.post(f"/api/cue-lists/{other}/cues", json={"name": "Back"}).json["rows"][0]["id"]
+    back = client.post(f"/api/cue-lists/{other}/cues", json={"name": "Back"}).json["cue_id"]
     put(client, cue, {"kind": "list", "list": other, "do": "go"})
     assert client.get(f"/api/cues/{cue}").json["endless"] == ""
     put(client, back, {"kind": "list", "list": own, "do": "go to", "cue": cue})

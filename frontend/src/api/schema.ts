@@ -2521,6 +2521,19 @@ export interface components {
             trigger: components["schemas"]["CueTrigger"];
         };
         /**
+         * CueEdited
+         * @description An edit that was done: the list to ask for anew, and the cue that is new, none: no single one.
+         */
+        CueEdited: {
+            /**
+             * Cue Id
+             * @default null
+             */
+            cue_id?: number | null;
+            /** List Id */
+            list_id: number;
+        };
+        /**
          * CueEffect
          * @description What a cue does to an effect. thread: which one of its list, by number; of a start: the effect, by number or name, its
          *     heads (or its group) and families (none: all); depth: share of its own; speed: times its own.
@@ -6732,7 +6745,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6798,7 +6811,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6833,7 +6846,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6868,7 +6881,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6948,7 +6961,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7076,7 +7089,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7173,7 +7186,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7208,7 +7221,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7243,7 +7256,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7278,7 +7291,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7313,7 +7326,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7348,7 +7361,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListView"];
+                    "application/json": components["schemas"]["CueEdited"];
                 };
             };
             /** @description Unprocessable Entity */

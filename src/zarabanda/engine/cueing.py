@@ -43,7 +43,9 @@ def values_of(document: Mapping[str, Any]) -> HeldValues:
         for part, attribute in enumerate(attributes.touched(name)):
             own = found.setdefault(attribute, {})
             for head, value in heads.items():
-                if isinstance(value, dict):
+                if isinstance(value, float):
+                    own[head] = value
+                elif isinstance(value, dict):
                     own[head] = PaletteUse(value["palette"])
                 elif isinstance(value, str):
                     own[head] = int(value[1 + 2 * part : 3 + 2 * part], 16) / 255
@@ -142,7 +144,7 @@ def cue_of(part: CuePart, values: HeldValues, palettes: Mapping[int, Palette], r
     trigger = document.get("trigger", {})
     return Cue(
         part.id, part.number, document.get("name", ""), places, numbers[places], of_palette.reshape(-1)[places],
-        _places(document.get("stops", {}), rig), _places(document.get("only_here", {}), rig),
+        _places(document.get("stops", {}), rig), _places(document.get("only_here", {}), rig), len(rig),
         document.get("states_everything", False), document.get("everything_else_out", False),
         Times.from_document(document.get("times", {})), document.get("ease", "linear"), document.get("space", ""),
         Trigger(trigger.get("kind", "go"), trigger.get("wait", 0.0), trigger.get("tempo")),

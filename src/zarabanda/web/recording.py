@@ -68,21 +68,19 @@ def new_in(session: Session, values: HeldValues, before: Tracked | None, rig: Ri
     return {name: heads for name, heads in found.items() if heads}
 
 
-def effects_of_draft(session: Session, whose: CueList | None, before: int | None, next_thread: int) -> list[dict[str, Any]]:
-    """Starts of the effects that run in the draft, without those that run in the list already."""
-    running = set()
-    if whose is not None and before is not None:
-        there = whose.effects_after(before)
-        for row in repositories.cues.of_list(session, whose.id):
-            for one in row.document.get("effects", ()):
-                if one["do"] == "start" and one["thread"] in there:
-                    running.add((one["effect"], tuple(one["heads"])))
-    found: list[dict[str, Any]] = []
-    for effect in session.scalars(select(DraftEffect).order_by(DraftEffect.id)):
-        if (effect.effect_id, tuple(effect.heads)) not in running:
-            thread = next_thread + len(found)
-            found.append({"do": "start", "thread": thread, "effect": effect.effect_id, "heads": list(effect.heads)})
-    return found
+def effects_of_draft(session: Session, list_id: int, whose: CueList | None, before: int | None) -> list[dict[str, Any]]:
+    """Starts of the effects that run in the draft, without those that run in the list after the cue at a place already."""
+    drafted = session.scalars(select(DraftEffect).order_by(DraftEffect.id)).all()
+    if not drafted:
+        return []
+    changes = [one for row in repositories.cues.outlines(session, list_id) for one in row.document.get("effects", ())]
+    there = whose.effects_after(before) if whose is not None and before is not None else {}
+    running = {(one["effect"], tuple(one["heads"])) for one in changes if one["do"] == "start" and one["thread"] in there}
+    fresh = [one for one in drafted if (one.effect_id, tuple(one.heads)) not in running]
+    last = max((one["thread"] for one in changes), default=0)
+    return [
+        {"do": "start", "thread": last + n, "effect": one.effect_id, "heads": list(one.heads)} for n, one in enumerate(fresh, 1)
+    ]
 
 
 Origin = tuple[int, int, int]

@@ -13,7 +13,7 @@ from zarabanda.core.colour.spaces import rgb_to_hex
 from zarabanda.core.explain.amounts import between
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.dark import MOVE_S
-from zarabanda.core.playback.tracking import Held, Tracked
+from zarabanda.core.playback.tracking import Tracked
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 
@@ -149,7 +149,7 @@ class Moves:
 
     dark: int = 0
     seconds: float = 0.0
-    seen: tuple[str, ...] = ()
+    seen: tuple[int, ...] = ()
     hidden_by: int = -1
 
 
@@ -162,42 +162,57 @@ def moves(rig: Rig, whose: CueList) -> list[Moves]:
 
 
 _MOVES: WeakKeyDictionary[CueList, tuple[Rig, list[Moves]]] = WeakKeyDictionary()
-_POSITION = [attributes.PAN, attributes.TILT]
 
 
 def _moves(rig: Rig, whose: CueList) -> list[Moves]:
-    held, before, found = Held.nothing(whose.shape), rig.home, list[Moves]()
+    """A cue can move only what it writes and what held in the cue before alone; what is not held any more goes unseen, or with
+    its light."""
+    home, size = rig.home.reshape(-1), rig.home.size
+    held, shown = np.full(size, np.nan), np.full(size, np.nan)
+    dark_last, passing, found = np.full(len(rig), -1), np.zeros(0, np.int64), list[Moves]()
     for place, cue in enumerate(whose.cues):
-        values = held.shown(cue, place).values
-        held.take(cue, place)
-        now = np.where(np.isnan(values), before, values)  # what is not held any more goes unseen, or with its light
-        if place:
-            found.append(_moves_to(rig, whose, place, before, now))
-        else:
-            found.append(Moves())
-        before = np.where(np.isnan(values), rig.home, values)
+        cells = np.concatenate([cue.places, passing])
+        old = np.where(np.isnan(shown[cells]), home[cells], shown[cells])
+        shown[passing] = held[passing]
+        held[cue.stops] = shown[cue.stops] = np.nan
+        held[cue.places[cue.lasting]] = cue.numbers[cue.lasting]
+        shown[cue.places] = cue.numbers
+        new = np.where(np.isnan(shown[cells]), old, shown[cells])
+        found.append(_moves_to(rig, whose, place, cells, new - old, dark_last) if place else Moves())
+        dark_last[~whose.lit[place]] = place
+        passing = cue.places[~cue.lasting]
     return found
 
 
-def _moves_to(rig: Rig, whose: CueList, place: int, before: Floats, now: Floats) -> Moves:
+def _moves_to(rig: Rig, whose: CueList, place: int, cells: Ints, ways: Floats, dark_last: Ints) -> Moves:
+    """For one cue. ways: by how much each of some cells changes; dark_last: in which cue before each head was dark last, (N,)."""
     was, lit, cue = whose.lit[place - 1], whose.lit[place], whose.cues[place]
-    way = np.abs(now - before)[_POSITION]
-    seen = np.flatnonzero((way > 0).any(axis=0) & was & lit)
-    waiting = lit & ~was
+    rows, heads = cells // len(rig), cells % len(rig)
+    turns = (rows == attributes.PAN) | (rows == attributes.TILT)
+    seen = _once(heads[turns & (ways != 0) & was[heads] & lit[heads]], len(rig))
+    waiting = lit & ~was & cue.dark_moves
     waiting[cue.seen_moves] = False
-    differs = (now != before) & rig.heads.has & (waiting & cue.dark_moves)
-    differs[attributes.INTENSITY] = False
-    heads = np.flatnonzero(differs.any(axis=0))
-    seconds = float(max([MOVE_S, *(way[:, heads] / rig.speed[:, heads]).ravel()])) if len(heads) else 0.0
-    hidden = [earlier for earlier in range(place) if not whose.lit[earlier, seen].any()] if len(seen) else []
-    return Moves(len(heads), seconds, tuple(rig.heads.keys[n] for n in seen.tolist()), hidden[-1] if hidden else -1)
+    moved = (ways != 0) & rig.heads.has.reshape(-1)[cells] & waiting[heads] & (rows != attributes.INTENSITY)
+    dark = _once(heads[moved], len(rig))
+    turning = turns & moved
+    speeds = rig.speed[(rows[turning] == attributes.TILT).astype(int), heads[turning]]
+    seconds = float((np.abs(ways[turning]) / speeds).max(initial=MOVE_S)) if len(dark) else 0.0
+    return Moves(len(dark), seconds, tuple(seen.tolist()), _hidden_by(whose, seen, dark_last))
 
 
-def changed_count(whose: CueList, place: int) -> int:
-    """How many values a cue writes; a colour is one."""
-    count = whose.shape[1]
-    rows = whose.cues[place].places // max(count, 1)
-    return int((~np.isin(rows, _RGB[1:])).sum())
+def _once(heads: Ints, count: int) -> Ints:
+    """Each of these heads once, in order."""
+    there = np.zeros(count, bool)
+    there[heads] = True
+    return np.flatnonzero(there)
+
+
+def _hidden_by(whose: CueList, heads: Ints, dark_last: Ints) -> int:
+    """The place of the latest cue in which all of these heads are dark, -1: none."""
+    place = int(dark_last[heads].min()) if len(heads) else -1
+    while place >= 0 and whose.lit[place, heads].any():
+        place -= 1
+    return place
 
 
 def carried_count(tracked: Tracked) -> int:

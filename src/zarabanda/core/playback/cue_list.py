@@ -12,7 +12,6 @@ from numpy.typing import NDArray
 from zarabanda.core import randomness
 from zarabanda.core.playback.cues import Cue, families_of
 from zarabanda.core.playback.tracking import Held, RunningEffect, Tracked, effects_after
-from zarabanda.core.rig import attributes
 
 _LEAST_ROUND_S = 0.05
 _KEPT_EVERY = 32
@@ -83,15 +82,13 @@ class CueList:
         """Which heads each cue lights, (cues, N): tracked as `after` does, for intensity alone."""
         count = self.shape[1]
         held, lit = np.full(count, np.nan), np.zeros((len(self.cues), count), bool)
-        first = attributes.INTENSITY * count
         for n, cue in enumerate(self.cues):
-            own = (cue.places >= first) & (cue.places < first + count)
-            places, lasting = cue.places[own] - first, ~np.isin(cue.places[own], cue.only_here)
-            held[cue.stops[(cue.stops >= first) & (cue.stops < first + count)] - first] = np.nan
+            heads, numbers, lasting, stopped = cue.levels
+            held[stopped] = np.nan
             shown = held.copy()
-            shown[places] = cue.numbers[own]
+            shown[heads] = numbers
             lit[n] = shown > 0
-            held[places[lasting]] = cue.numbers[own][lasting]
+            held[heads[lasting]] = numbers[lasting]
         return lit
 
     @cached_property
@@ -121,10 +118,10 @@ class CueList:
 
     def families(self, n: int) -> set[str]:
         """Families in which the cue at a place writes values, stops some, or does something to effects."""
-        cue, count = self.cues[n], self.shape[1]
-        written = self.after(n).written.reshape(-1).nonzero()[0] if cue.states_everything else cue.places
+        cue = self.cues[n]
         of_effects = {family for one in cue.effects for family in self.threads.get(one.thread, ())}
-        return families_of(written, count) | families_of(cue.stops, count) | of_effects
+        again = families_of(self.after(n).written.reshape(-1).nonzero()[0], self.shape[1]) if cue.states_everything else set()
+        return {*cue.families, *again, *of_effects}
 
     def arrives_after(self, n: int) -> float:
         """So many s after its go the cue at a place has arrived."""

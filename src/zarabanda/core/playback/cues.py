@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -77,8 +78,8 @@ class EffectChange:
 @dataclass(frozen=True, eq=False)
 class Cue:
     """What a cue changes, and how. places, numbers, palettes (m,): what it writes, and of which palette that is (−1: none);
-    stops, only_here: places; way: of colours, empty: the palette's or the show's; dark_moves:
-    whether lights are prepared for it in the dark; seen_moves: heads for which not."""
+    stops, only_here: places; count: N, of heads; way: of colours, empty: the palette's or the show's; dark_moves: whether
+    lights are prepared for it in the dark; seen_moves: heads for which not."""
 
     id: int
     number: float
@@ -88,6 +89,7 @@ class Cue:
     palettes: Ints
     stops: Ints
     only_here: Ints
+    count: int
     states_everything: bool = False
     everything_else_out: bool = False
     times: Times = field(default_factory=Times)
@@ -99,7 +101,34 @@ class Cue:
     dark_moves: bool = True
     seen_moves: Ints = field(default_factory=lambda: np.zeros(0, np.int64))
 
+    @cached_property
+    def lasting(self) -> NDArray[np.bool_]:
+        """Which of the places that it writes are carried on, (m,)."""
+        return ~np.isin(self.places, self.only_here)
+
+    @cached_property
+    def levels(self) -> tuple[Ints, Floats, NDArray[np.bool_], Ints]:
+        """What it writes of intensity: heads, numbers, which are carried on; and the heads whose intensity it stops."""
+        own, stopped = self._of_intensity(self.places), self._of_intensity(self.stops)
+        first = attributes.INTENSITY * self.count
+        return self.places[own] - first, self.numbers[own], self.lasting[own], self.stops[stopped] - first
+
+    def _of_intensity(self, places: Ints) -> NDArray[np.bool_]:
+        return np.asarray(places // max(self.count, 1) == attributes.INTENSITY)
+
+    @cached_property
+    def families(self) -> frozenset[str]:
+        """Families in which it writes or stops values."""
+        return frozenset(families_of(self.places, self.count) | families_of(self.stops, self.count))
+
+    @cached_property
+    def writes(self) -> int:
+        """How many values it writes; a colour is one."""
+        return int((~np.isin(self.places // max(self.count, 1), [attributes.GREEN, attributes.BLUE])).sum())
+
 
 def families_of(places: Ints, count: int) -> set[str]:
     """Families of places. count: N."""
-    return {attributes.ATTRIBUTES[row].family for row in np.unique(places // max(count, 1)).tolist()}
+    there = np.zeros(len(attributes.ATTRIBUTES), bool)
+    there[places // max(count, 1)] = True
+    return {attributes.ATTRIBUTES[row].family for row in np.flatnonzero(there).tolist()}

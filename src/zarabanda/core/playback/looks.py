@@ -55,13 +55,17 @@ def held(rig: Rig, look: Look) -> Floats:
     for name, heads in look.items():
         rows = [attributes.INDEX[one] for one in attributes.touched(name)]
         at: dict[Palette, list[int]] = {}
+        plain, numbers = list[int](), list[tuple[float, ...]]()
         for key, value in heads.items():
             if key not in index:
                 continue
             if isinstance(value, Palette):
                 at.setdefault(value, []).append(index[key])
             else:
-                values[rows, index[key]] = hex_to_rgb(value) if isinstance(value, str) else value
+                plain.append(index[key])
+                numbers.append(hex_to_rgb(value) if isinstance(value, str) else (value,) * len(rows))
+        if plain:
+            values[np.ix_(rows, plain)] = np.array(numbers).T
         for palette, chosen in at.items():
             values[np.ix_(rows, chosen)] = palette.on(rig.heads, chosen, attributes.touched(name)).T
     colours = values[list(_RGB)]

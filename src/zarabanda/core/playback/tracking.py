@@ -53,7 +53,7 @@ class Held:
 
     def take(self, cue: Cue, n: int) -> None:
         """Fold a cue in; what holds only there is not carried on."""
-        lasting = ~np.isin(cue.places, cue.only_here)
+        lasting = cue.lasting
         self._begin(cue, n)
         self._write(cue.places[lasting], cue.numbers[lasting], cue.palettes[lasting], n)
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import JSON, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from zarabanda.errors import InUse, NotThere, ZarabandaError
@@ -35,6 +36,31 @@ def lists(session: Session) -> Sequence[CueListRow]:
 def of_list(session: Session, list_id: int) -> Sequence[CueRow]:
     """The cues of a list in their order."""
     return session.scalars(select(CueRow).where(CueRow.list_id == list_id).order_by(CueRow.number, CueRow.id)).all()
+
+
+@dataclass(frozen=True)
+class Outline:
+    """A cue without its values, which can be many: its number in the show, its own number, and the rest of its document."""
+
+    id: int
+    number: float
+    document: dict[str, Any]
+
+
+_LONG = ("$.values", "$.stops", "$.only_here")
+
+
+def outlines(session: Session, list_id: int) -> list[Outline]:
+    """The cues of a list in their order, without their values."""
+    document = type_coerce(func.json_remove(CueRow.document, *_LONG), JSON)
+    query = select(CueRow.id, CueRow.number, document).where(CueRow.list_id == list_id).order_by(CueRow.number, CueRow.id)
+    return [Outline(*row) for row in session.execute(query)]
+
+
+def _numbers(session: Session, list_id: int) -> dict[int, float]:
+    """Numbers of the cues of a list, by their number in the show."""
+    query = select(CueRow.id, CueRow.number).where(CueRow.list_id == list_id).order_by(CueRow.number)
+    return {row.id: row.number for row in session.execute(query)}
 
 
 def _free_name(session: Session, name: str, but: int = 0) -> str:
@@ -92,7 +118,7 @@ def document(row: CueRow) -> CueDocument:
 
 def free_number(session: Session, list_id: int, after: float | None = None) -> float:
     """A number for a new cue: behind the last, or between this one and the next, as round as can be."""
-    numbers = [row.number for row in of_list(session, list_id)]
+    numbers = _numbers(session, list_id).values()
     if after is None or not any(number > after for number in numbers):
         last = max([after or 0.0, *numbers])
         return float(int(last) + 1)
@@ -108,7 +134,7 @@ def add(session: Session, list_id: int, number: float, content: CueDocument) -> 
     """A new cue. Its number must be free."""
     get(session, CueListRow, list_id, "cue list")
     number = checked_number(session, list_id, number)
-    if len(of_list(session, list_id)) >= MOST_CUES:
+    if len(_numbers(session, list_id)) >= MOST_CUES:
         raise ZarabandaError(f"A list has room for {MOST_CUES} cues. Go on in another list.", "number")
     row = CueRow(list_id=list_id, number=number, document=content.model_dump(mode="json"))
     session.add(row)
@@ -129,9 +155,10 @@ def checked_number(session: Session, list_id: int, number: float, but: int = 0) 
     number = round(number, 3)
     if number <= 0:
         raise ZarabandaError("A cue has a number above 0, such as 1 or 2.5.", "number")
-    taken = next((row for row in of_list(session, list_id) if row.number == number and row.id != but), None)
+    taken = next((one for one, there in _numbers(session, list_id).items() if there == number and one != but), None)
     if taken is not None:
-        raise InUse(f"{taken.in_words().capitalize()} has this number already. Choose another, such as {number:g}5.", "number")
+        row = get(session, CueRow, taken, "cue")
+        raise InUse(f"{row.in_words().capitalize()} has this number already. Choose another, such as {number:g}5.", "number")
     return number
 
 
@@ -164,26 +191,27 @@ def renumber(session: Session, list_id: int, first: float, step: float, cues: Co
 
 def next_thread(session: Session, list_id: int) -> int:
     """A number for an effect that a cue of a list starts."""
-    used = [one["thread"] for row in of_list(session, list_id) for one in row.document.get("effects", ())]
+    used = [one["thread"] for row in outlines(session, list_id) for one in row.document.get("effects", ())]
     return max(used, default=0) + 1
 
 
 def thread_of(session: Session, key: str) -> tuple[CueRow, dict[str, Any]]:
     """The cue that starts what plays by a key (`list:2:7`, and what has been split off it), and how."""
     list_id, thread = (int(part) for part in key.partition("~")[0].split(":")[1:])
-    for row in of_list(session, list_id):
+    for row in outlines(session, list_id):
         for one in row.document.get("effects", ()):
             if one["thread"] == thread and one["do"] == "start":
-                return row, one
+                return get(session, CueRow, row.id, "cue"), one
     raise NotThere("This effect is not in a cue any more.", "key")
 
 
 def without_effect(session: Session, row: CueRow, effect_id: int) -> None:
     """Let cues go on without an effect that one of them starts."""
     threads = {one["thread"] for one in row.document["effects"] if one["do"] == "start" and one["effect"] == effect_id}
-    for cue in of_list(session, row.list_id):
-        kept = [one for one in cue.document.get("effects", ()) if one["thread"] not in threads]
-        if len(kept) < len(cue.document.get("effects", ())):
+    for outline in outlines(session, row.list_id):
+        kept = [one for one in outline.document.get("effects", ()) if one["thread"] not in threads]
+        if len(kept) < len(outline.document.get("effects", ())):
+            cue = get(session, CueRow, outline.id, "cue")
             cue.document = {**cue.document, "effects": kept}
 
 
@@ -219,7 +247,7 @@ def paste(session: Session, list_id: int, cues: Sequence[int], after: int | None
 
 def set_thread(session: Session, list_id: int, thread: int, begins: int, ends: int | None) -> None:
     """Let an effect of a list start in one cue and stop in another (None: it runs on)."""
-    rows = {row.id: row for row in of_list(session, list_id)}
+    rows = {row.id: row for row in outlines(session, list_id)}
     every = [(row, one) for row in rows.values() for one in row.document.get("effects", ()) if one["thread"] == thread]
     start = next((one for _, one in every if one["do"] == "start"), None)
     if start is None or begins not in rows or (ends is not None and ends not in rows):
@@ -234,8 +262,7 @@ def set_thread(session: Session, list_id: int, thread: int, begins: int, ends: i
         kept += [start] if row.id == begins else []
         kept += [{"do": "stop", "thread": thread}] if row.id == ends else []
         if kept != row.document.get("effects", []):
-            row.document = {
-                **row.document,
-                "effects": CueDocument.model_validate({"effects": kept}).model_dump(mode="json")["effects"],
-            }
+            effects = CueDocument.model_validate({"effects": kept}).model_dump(mode="json")["effects"]
+            cue = get(session, CueRow, row.id, "cue")
+            cue.document = {**cue.document, "effects": effects}
     session.flush()

@@ -17,12 +17,14 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.formats.cue_document import CueListSettings, CueTimes, CueTrigger
 from zarabanda.show import repositories
 from zarabanda.show.references import Names
+from zarabanda.show.repositories.cues import Outline
 from zarabanda.show.tables import CueListRow, CueRow, EffectRow
 
 from ..context import browser_id, context
 from ..parts import Done
 from .cue_models import (
     BarView,
+    CueEdited,
     CueRowView,
     ListContent,
     ListOrder,
@@ -81,8 +83,8 @@ def moves_view(whose: CueList, one: explain.Moves) -> MovesView:
     return MovesView(dark=one.dark, seconds=one.seconds, seen=len(one.seen), hidden_by=hidden)
 
 
-def _row_view(row: CueRow, whose: CueList, place: int, moves: explain.Moves, tempos: dict[int, str]) -> CueRowView:
-    document = row.document  # as it was checked when it was kept: to check all its values again takes too long
+def _row_view(row: Outline, whose: CueList, place: int, moves: explain.Moves, tempos: dict[int, str]) -> CueRowView:
+    document = row.document
     trigger = CueTrigger.model_validate(document["trigger"])
     return CueRowView(
         id=row.id, number=row.number, name=document["name"], note=document["note"], starts=starts(trigger, tempos),
@@ -92,7 +94,7 @@ def _row_view(row: CueRow, whose: CueList, place: int, moves: explain.Moves, tem
             for one in explain.bars(whose, place)
         ],
         everything_else_out=document["everything_else_out"], states_everything=document["states_everything"],
-        changes=explain.changed_count(whose, place), stops=len(whose.cues[place].stops), sends=len(document.get("messages", ())),
+        changes=whose.cues[place].writes, stops=len(whose.cues[place].stops), sends=len(document.get("messages", ())),
         moves=moves_view(whose, moves),
     )  # fmt: skip
 
@@ -107,7 +109,7 @@ def effects_in_words(session: Session) -> dict[int, tuple[str, str]]:
     return found
 
 
-def thread_effects(rows: list[CueRow]) -> dict[int, dict[str, Any]]:
+def thread_effects(rows: list[Outline]) -> dict[int, dict[str, Any]]:
     """What each thread of a list starts, by its number."""
     return {one["thread"]: one for row in rows for one in row.document.get("effects", ()) if one["do"] == "start"}
 
@@ -115,7 +117,7 @@ def thread_effects(rows: list[CueRow]) -> dict[int, dict[str, Any]]:
 def view(session: Session, list_id: int) -> ListView:
     """A list with its cues."""
     row = repositories.rows.get(session, CueListRow, list_id, "cue list")
-    rows = list(repositories.cues.of_list(session, list_id))
+    rows = repositories.cues.outlines(session, list_id)
     link = context().link
     whose = link.lists[list_id]
     if [cue.id for cue in whose.cues] != [one.id for one in rows]:
@@ -137,12 +139,6 @@ def view(session: Session, list_id: int) -> ListView:
     return ListView(**_summary(row, len(rows)), rows=views, threads=threads, longest_s=longest)
 
 
-def seen(list_id: int) -> ListView:
-    """After an edit."""
-    with context().store.reading() as session:
-        return view(session, list_id)
-
-
 @api.get("", responses={200: ListsView})
 def get_lists() -> ListsView:
     """All lists in their order."""
@@ -159,22 +155,24 @@ def make_list(body: ListContent) -> tuple[ListView, int]:
     name = (body.name or "New list").strip()
     with context().store.edit(browser_id(), f"New list {name}") as session:
         made = repositories.cues.add_list(session, name, body.settings or CueListSettings()).id
-    return seen(made), 201
+    with context().store.reading() as session:
+        return view(session, made), 201
 
 
 @api.get("/<int:list_id>", responses={200: ListView})
 def get_list(path: ListPath) -> ListView:
     """A list with its cues, their times and effects."""
-    return seen(path.list_id)
+    with context().store.reading() as session:
+        return view(session, path.list_id)
 
 
-@api.put("/<int:list_id>", responses={200: ListView})
-def change_list(path: ListPath, body: ListContent) -> ListView:
+@api.put("/<int:list_id>", responses={200: CueEdited})
+def change_list(path: ListPath, body: ListContent) -> CueEdited:
     """Another name, or played otherwise."""
     with context().store.edit(browser_id(), "Change a cue list") as session:
         name = body.name.strip() if body.name is not None else None
         repositories.cues.change_list(session, path.list_id, name=name, settings=body.settings)
-    return seen(path.list_id)
+    return CueEdited(list_id=path.list_id)
 
 
 @api.delete("/<int:list_id>", responses={200: Done})
@@ -193,17 +191,17 @@ def order_lists(body: ListOrder) -> Done:
     return Done(done="Moved")
 
 
-@api.post("/<int:list_id>/renumber", responses={200: ListView})
-def renumber(path: ListPath, body: Renumbering) -> ListView:
+@api.post("/<int:list_id>/renumber", responses={200: CueEdited})
+def renumber(path: ListPath, body: Renumbering) -> CueEdited:
     """Number cues anew, in their order."""
     with context().store.edit(browser_id(), "Renumber cues") as session:
         repositories.cues.renumber(session, path.list_id, body.first, body.step, body.cues)
-    return seen(path.list_id)
+    return CueEdited(list_id=path.list_id)
 
 
-@api.post("/<int:list_id>/paste", responses={200: ListView})
-def paste(path: ListPath, body: Pasting) -> ListView:
+@api.post("/<int:list_id>/paste", responses={200: CueEdited})
+def paste(path: ListPath, body: Pasting) -> CueEdited:
     """Copies of cues, of this list or another, behind a cue."""
     with context().store.edit(browser_id(), "Paste cues") as session:
         repositories.cues.paste(session, path.list_id, body.cues, body.after)
-    return seen(path.list_id)
+    return CueEdited(list_id=path.list_id)

@@ -15,14 +15,13 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import CueRow, Reference
 
 from ..context import browser_id, context
-from .cue_lists import seen
-from .cue_models import CueMessages, CuePath, ListView, MessageView
+from .cue_models import CueEdited, CueMessages, CuePath, MessageView
 
 api = APIBlueprint("cue_messages", __name__, url_prefix="/api/cues", abp_tags=[Tag(name="cues")])
 
 
-@api.put("/<int:cue_id>/messages", responses={200: ListView})
-def change_messages(path: CuePath, body: CueMessages) -> ListView:
+@api.put("/<int:cue_id>/messages", responses={200: CueEdited})
+def change_messages(path: CuePath, body: CueMessages) -> CueEdited:
     """All messages of a cue, in their order."""
     with context().store.edit(browser_id(), "Change the messages of a cue") as session:
         row = repositories.rows.get(session, CueRow, path.cue_id, "cue")
@@ -30,7 +29,7 @@ def change_messages(path: CuePath, body: CueMessages) -> ListView:
         document = CueDocument.model_validate(row.document).model_copy(update={"messages": body.messages})
         repositories.cues.change(session, row.id, document)
         list_id = row.list_id
-    return seen(list_id)
+    return CueEdited(list_id=list_id)
 
 
 def messages_of(document: CueDocument, names: Mapping[tuple[str, int], str]) -> list[MessageView]:

@@ -129,6 +129,13 @@ class ListView(ListSummary):
     longest_s: float
 
 
+class CueEdited(BaseModel):
+    """An edit that was done: the list to ask for anew, and the cue that is new, none: no single one."""
+
+    list_id: int
+    cue_id: int | None = None
+
+
 class ContentLine(BaseModel):
     """Values of one attribute on some lights of a group. origin: number of the cue that they come from, none: this one."""
 

@@ -27,18 +27,18 @@ from zarabanda.show.tables import CueListRow, CueRow, PaletteRow
 from ..context import browser_id, context
 from ..parts import Done
 from ..recording import as_document, drafted, effects_of_draft, new_in
-from .cue_lists import effects_in_words, moves_view, seen, thread_effects
+from .cue_lists import effects_in_words, moves_view, thread_effects
 from .cue_messages import endless_in_words, messages_of
 from .cue_models import (
     ContentGroup,
     ContentLine,
     CueChange,
     CueContentView,
+    CueEdited,
     CueEffectView,
     CuePath,
     EffectInCue,
     ListPath,
-    ListView,
     NewCue,
     RecordInto,
     Splitting,
@@ -103,7 +103,7 @@ def get_cue(path: CuePath) -> CueContentView:
                 found.append(ContentGroup(name=name, heads=len(heads), lines=lines))
         return CueContentView(
             id=row.id, list_id=row.list_id, number=row.number, name=document.name, note=document.note,
-            changes=explain.changed_count(whose, place), carried=explain.carried_count(tracked), times=document.times,
+            changes=whose.cues[place].writes, carried=explain.carried_count(tracked), times=document.times,
             ease=document.ease, space=document.space, trigger=document.trigger,
             everything_else_out=document.everything_else_out, states_everything=document.states_everything,
             takes_over=document.takes_over, dark_moves=document.dark_moves,
@@ -123,7 +123,7 @@ def _line(one: explain.Line, whose: CueList, names: dict[int, str]) -> ContentLi
 
 def _effects(session: Session, whose: CueList, place: int) -> list[CueEffectView]:
     words = effects_in_words(session)
-    started = thread_effects(list(repositories.cues.of_list(session, whose.id)))
+    started = thread_effects(repositories.cues.outlines(session, whose.id))
     found = []
     for one in explain.threads(whose):
         if not one.begins <= place or (0 <= one.ends < place) or one.thread not in started:
@@ -147,8 +147,8 @@ def _effects(session: Session, whose: CueList, place: int) -> list[CueEffectView
 # recording
 
 
-@lists_api.post("/<int:list_id>/cues", responses={201: ListView})
-def record_cue(path: ListPath, body: NewCue) -> tuple[ListView, int]:
+@lists_api.post("/<int:list_id>/cues", responses={201: CueEdited})
+def record_cue(path: ListPath, body: NewCue) -> tuple[CueEdited, int]:
     """A new cue from the draft: of it what differs from what holds there already."""
     with context().store.edit(browser_id(), f"Record {body.name.strip() or 'a cue'}") as session:
         repositories.rows.get(session, CueListRow, path.list_id, "cue list")
@@ -159,17 +159,14 @@ def record_cue(path: ListPath, body: NewCue) -> tuple[ListView, int]:
         values = drafted(session, body.families, body.heads)
         tracked = None if whose is None or before is None else whose.after(before)
         written = as_document(new_in(session, values, tracked, context().link.rig))
-        effects = []
-        if body.effects:
-            thread = repositories.cues.next_thread(session, path.list_id)
-            effects = effects_of_draft(session, whose, before, thread)
+        effects = effects_of_draft(session, path.list_id, whose, before) if body.effects else []
         document = checked(
             {"name": body.name.strip(), "values": written, "effects": effects, "everything_else_out": body.everything_else_out}
         )
         if body.times is not None:
             document.times = body.times
-        repositories.cues.add(session, path.list_id, number, document)
-    return seen(path.list_id), 201
+        made = repositories.cues.add(session, path.list_id, number, document).id
+    return CueEdited(list_id=path.list_id, cue_id=made), 201
 
 
 def _place_before(whose: CueList | None, number: float) -> int | None:
@@ -182,8 +179,8 @@ def _changed(row: CueRow, document: dict[str, Any], session: Session) -> None:
     repositories.cues.change(session, row.id, checked(document))
 
 
-@api.post("/<int:cue_id>/record", responses={200: ListView})
-def record_into(path: CuePath, body: RecordInto) -> ListView:
+@api.post("/<int:cue_id>/record", responses={200: CueEdited})
+def record_into(path: CuePath, body: RecordInto) -> CueEdited:
     """The draft into a cue that is there: merged, in place of what it has, or taken away from it."""
     with context().store.edit(browser_id(), "Record into a cue") as session:
         row = _row(session, path.cue_id)
@@ -195,26 +192,25 @@ def record_into(path: CuePath, body: RecordInto) -> ListView:
             document = cue_edit.merged(document, values) if body.how == "merge" else cue_edit.replaced(document, values)
             if body.effects:
                 whose, place = compiled(path.cue_id)
-                thread = repositories.cues.next_thread(session, row.list_id)
-                document["effects"] = [*document["effects"], *effects_of_draft(session, whose, place, thread)]
+                document["effects"] = [*document["effects"], *effects_of_draft(session, row.list_id, whose, place)]
         _changed(row, document, session)
         list_id = row.list_id
-    return seen(list_id)
+    return CueEdited(list_id=list_id)
 
 
-@api.put("/<int:cue_id>", responses={200: ListView})
-def change_cue(path: CuePath, body: CueChange) -> ListView:
+@api.put("/<int:cue_id>", responses={200: CueEdited})
+def change_cue(path: CuePath, body: CueChange) -> CueEdited:
     """Another number, name, time, trigger and the like."""
     with context().store.edit(browser_id(), "Change a cue") as session:
         row = _row(session, path.cue_id)
         changes = body.model_dump(mode="json", exclude={"number"}, exclude_none=True)
         repositories.cues.change(session, row.id, checked({**row.document, **changes}), body.number)
         list_id = row.list_id
-    return seen(list_id)
+    return CueEdited(list_id=list_id)
 
 
-@api.post("/<int:cue_id>/values", responses={200: ListView})
-def change_values(path: CuePath, body: ValueChange) -> ListView:
+@api.post("/<int:cue_id>/values", responses={200: CueEdited})
+def change_values(path: CuePath, body: ValueChange) -> CueEdited:
     """Other values in a cue: here, or in the cue that each came from."""
     if body.attribute not in [*attributes.BY_NAME, *attributes.COMPOUND]:
         raise ZarabandaError(f"There is no attribute {shown(body.attribute)}.", "attribute")
@@ -227,7 +223,7 @@ def change_values(path: CuePath, body: ValueChange) -> ListView:
             values = cue_edit.plain_values({body.attribute: dict.fromkeys(heads, value)})
             repositories.draft.check(values)
             _changed(row, cue_edit.merged(cue_edit.plain(row.document), values), session)
-    return seen(whose.id)
+    return CueEdited(list_id=whose.id)
 
 
 def _targets(whose: CueList, place: int, tracked: Tracked, body: ValueChange) -> dict[int, list[str]]:
@@ -242,8 +238,8 @@ def _targets(whose: CueList, place: int, tracked: Tracked, body: ValueChange) ->
     return found
 
 
-@api.post("/<int:cue_id>/mark", responses={200: ListView})
-def mark_values(path: CuePath, body: ValueMark) -> ListView:
+@api.post("/<int:cue_id>/mark", responses={200: CueEdited})
+def mark_values(path: CuePath, body: ValueMark) -> CueEdited:
     """Let values stop here, hold only here, hold from here on, or take them out of the cue."""
     if body.attribute not in [*attributes.BY_NAME, *attributes.COMPOUND]:
         raise ZarabandaError(f"There is no attribute {shown(body.attribute)}.", "attribute")
@@ -255,7 +251,7 @@ def mark_values(path: CuePath, body: ValueMark) -> ListView:
             document = cue_edit.merged(document, _carried(path.cue_id, cells, document))
         _changed(row, cue_edit.marked(document, cells, body.mark), session)
         list_id = row.list_id
-    return seen(list_id)
+    return CueEdited(list_id=list_id)
 
 
 def _carried(cue_id: int, cells: dict[str, list[str]], document: dict[str, Any]) -> cue_edit.Values:
@@ -273,8 +269,8 @@ def _carried(cue_id: int, cells: dict[str, list[str]], document: dict[str, Any])
     return found
 
 
-@api.post("/<int:cue_id>/effects", responses={200: ListView})
-def change_effect(path: CuePath, body: EffectInCue) -> ListView:
+@api.post("/<int:cue_id>/effects", responses={200: CueEdited})
+def change_effect(path: CuePath, body: EffectInCue) -> CueEdited:
     """Start, change or stop an effect in a cue; what the cue did to it before goes."""
     with context().store.edit(browser_id(), f"An effect: {body.change.do}") as session:
         row = _row(session, path.cue_id)
@@ -283,19 +279,19 @@ def change_effect(path: CuePath, body: EffectInCue) -> ListView:
             kept = [one for one in kept if one["thread"] != body.change.thread]
         _changed(row, {**row.document, "effects": [*kept, body.change.model_dump(mode="json")]}, session)
         list_id = row.list_id
-    return seen(list_id)
+    return CueEdited(list_id=list_id)
 
 
-@lists_api.put("/<int:list_id>/threads/<int:thread>", responses={200: ListView})
-def change_thread(path: ThreadPath, body: ThreadChange) -> ListView:
+@lists_api.put("/<int:list_id>/threads/<int:thread>", responses={200: CueEdited})
+def change_thread(path: ThreadPath, body: ThreadChange) -> CueEdited:
     """Let an effect start and stop in other cues."""
     with context().store.edit(browser_id(), "Move an effect") as session:
         repositories.cues.set_thread(session, path.list_id, path.thread, body.begins, body.ends)
-    return seen(path.list_id)
+    return CueEdited(list_id=path.list_id)
 
 
-@api.post("/<int:cue_id>/split", responses={200: ListView})
-def split_cue(path: CuePath, body: Splitting) -> ListView:
+@api.post("/<int:cue_id>/split", responses={200: CueEdited})
+def split_cue(path: CuePath, body: Splitting) -> CueEdited:
     """Move some families of a cue into one of its own behind it, that goes with it."""
     with context().store.edit(browser_id(), "Split a cue") as session:
         row = _row(session, path.cue_id)
@@ -308,7 +304,7 @@ def split_cue(path: CuePath, body: Splitting) -> ListView:
         trigger = {"kind": "with", "wait": 0.0}
         repositories.cues.add(session, row.list_id, number, checked({**goes, "name": name, "trigger": trigger}))
         list_id = row.list_id
-    return seen(list_id)
+    return CueEdited(list_id=list_id)
 
 
 @api.delete("/<int:cue_id>", responses={200: Done})

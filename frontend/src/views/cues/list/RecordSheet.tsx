@@ -60,9 +60,7 @@ export function RecordSheet({ list, cue, onClose }: Props) {
       ? await edits.record(list.id, { ...taken, name, after: cue, times, everything_else_out: out })
       : await edits.recordInto(chosen!.id, { ...taken, how });
     if (!made) return;
-    const before = new Set(list.rows.map((row) => row.id));
-    const added = made.rows.find((row) => !before.has(row.id));
-    if (added) desk.openList(list.id, added.id);
+    if (made.cue_id) desk.openList(list.id, made.cue_id);
     onClose();
   }
   return (

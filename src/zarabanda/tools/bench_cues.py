@@ -1,0 +1,359 @@
+"""Measurements of cue lists in a large show, 500 cues on 2,000 heads: how long the view, an edit and a go take, and 40 actions a
+second from three browsers."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+import threading
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from itertools import pairwise
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from simple_websocket import Client
+
+from zarabanda.demo import salt_light
+from zarabanda.engine.compiling import Compiler
+from zarabanda.engine.live.acts import act
+from zarabanda.engine.live.programs import take
+from zarabanda.engine.live.state import LiveState
+from zarabanda.formats.cue_document import CueDocument, CueListSettings
+from zarabanda.formats.rig_document import FixtureDocument
+from zarabanda.messages import GoTo, ShowUpdate
+from zarabanda.protocols.e131 import DataPacket
+from zarabanda.show import compile as compiling
+from zarabanda.show import repositories
+from zarabanda.show.store import Store
+from zarabanda.simulators.e131_node import E131Node
+from zarabanda.stock.kinds import plain_kinds
+from zarabanda.stock.rigs import SPOT
+from zarabanda.tools.bench import Report, steal_since, steal_ticks
+from zarabanda.tools.browser import chromium, open_page
+from zarabanda.tools.running import Running, started
+
+HEADS, CUES = 2000, 500
+_A_CUE, _ALL_EVERY = 200, 25
+"""Heads that a cue writes, and how often one writes all of them."""
+_FADE = {"fade": 0.3}
+_TIMES = {"intensity": {"up": 0.3, "down": 0.3}, "position": _FADE, "colour": _FADE, "beam": _FADE}
+ACTIONS_PER_S, BROWSERS = 40, 3
+
+
+def build(data: Path) -> None:
+    """The show in a data folder: one list, each of whose cues changes level, place, colour and zoom of some heads, and effects
+    that begin in one cue and stop in a later one."""
+    data.mkdir(parents=True, exist_ok=True)
+    store = Store(data / "show.db")
+    try:
+        mode, draw = plain_kinds()[SPOT], np.random.default_rng(1)
+        a_universe = 512 // mode.footprint
+        with store.edit("bench", "Make the show of the bench") as session:
+            salt_light.new_show(session, "Bench")
+            fixtures = [
+                FixtureDocument(
+                    number=n + 1, name="Spot", mode=SPOT, place=(n % 50 - 25.0, n // 50 - 20.0, 6.0),
+                    universe=1 + n // a_universe, address=1 + n % a_universe * mode.footprint,
+                )
+                for n in range(HEADS)
+            ]  # fmt: skip
+            repositories.rig.add(session, fixtures, {SPOT: mode})
+            whose = repositories.cues.add_list(session, "Long list", CueListSettings())
+            effect = next(one.id for one in repositories.effects.kept(session))
+            for number in range(1, CUES + 1):
+                every = number % _ALL_EVERY == 1
+                heads = list(range(1, HEADS + 1)) if every else sorted(draw.choice(HEADS, _A_CUE, replace=False) + 1)
+                values: dict[str, dict[str, Any]] = {}
+                for name, low, high in (("intensity", 20, 100), ("pan", -90, 90), ("tilt", -60, 60), ("zoom", 8, 40)):
+                    values[name] = {
+                        str(head): round(float(one), 2)
+                        for head, one in zip(heads, draw.uniform(low, high, len(heads)), strict=True)
+                    }
+                values["colour"] = dict.fromkeys(map(str, heads), f"#{int(draw.integers(0, 2**24)):06x}")
+                effects = [{"do": "start", "thread": number, "effect": effect, "heads": [str(h) for h in heads[:20]]}]
+                if number > 6:
+                    effects.append({"do": "stop", "thread": number - 6})
+                document = CueDocument.model_validate(
+                    {"name": f"Cue of the bench {number}", "values": values, "effects": effects, "times": _TIMES}
+                )
+                repositories.cues.add(session, whose.id, float(number), document)
+    finally:
+        store.close()
+
+
+def jumps(data: Path, seconds: float) -> Report:
+    """Going to cues of the list, computed in this process alone. In ms."""
+    store = Store(data / "show.db")
+    try:
+        with store.reading() as session:
+            parts = compiling.all_parts(session)
+    finally:
+        store.close()
+    begun = time.perf_counter()
+    program = Compiler().take(ShowUpdate("bench", 1, parts, whole=True))
+    compiled = time.perf_counter() - begun
+    state, _ = take(LiveState(), program, 0.0)
+    whose = next(iter(program.lists.values()))
+    times: list[float] = []
+    t, draw = 1.0, np.random.default_rng(2)
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        place = 399 if len(times) % 2 == 0 else int(draw.integers(0, CUES))
+        begun = time.perf_counter()
+        state = act(state, GoTo(whose.id, whose.cues[place].id), t)
+        times.append((time.perf_counter() - begun) * 1000)
+        t += 1.0
+    return {"compiled_s": compiled, **_spread(times)}
+
+
+def _spread(times: list[float]) -> Report:
+    found = np.array(times)
+    return {
+        "median": float(np.median(found)), "p99": float(np.percentile(found, 99)), "longest": float(found.max()),
+        "count": len(found),
+    }  # fmt: skip
+
+
+class _Changes:
+    """When the levels of the first universe changed at the node."""
+
+    def __init__(self) -> None:
+        self.at: list[float] = []
+        self._slots = b""
+
+    def take(self, packet: DataPacket, arrived: float) -> None:
+        if packet.universe == 1 and packet.slots != self._slots:
+            self._slots = packet.slots
+            self.at.append(arrived)
+
+
+def _ask(demo: Running, path: str, body: Any = None, method: str | None = None) -> Any:
+    request = urllib.request.Request(
+        demo.address + path, None if body is None else json.dumps(body).encode(), {"Content-Type": "application/json"},
+        method=method,
+    )  # fmt: skip
+    with urllib.request.urlopen(request, timeout=60) as answer:
+        return json.loads(answer.read())
+
+
+class _Desk:
+    """A live socket: it acts, and knows the newest state."""
+
+    def __init__(self, demo: Running) -> None:
+        self._client = Client(demo.address.replace("http", "ws") + "/live")
+        self.state: dict[str, Any] = {}
+        self.refused: list[dict[str, Any]] = []
+        self.came = threading.Condition()
+        threading.Thread(target=self._read, daemon=True).start()
+
+    def _read(self) -> None:
+        try:
+            while True:
+                message = self._client.receive(timeout=60)
+                if isinstance(message, str):
+                    self._take(json.loads(message))
+        except Exception:  # closed
+            return
+
+    def _take(self, message: dict[str, Any]) -> None:
+        with self.came:
+            if message["type"] == "state":
+                self.state = message
+            elif message["type"] == "refused":
+                self.refused.append(message)
+            self.came.notify_all()
+
+    def act(self, **action: Any) -> None:
+        self._client.send(json.dumps({"type": "action", "action": action}))
+
+    def until(self, holds: Callable[[dict[str, Any]], bool], seconds: float = 30.0) -> float:
+        """Wait for a state; the time at which it came."""
+        with self.came:
+            if not self.came.wait_for(lambda: bool(self.state) and holds(self.state), seconds):
+                raise TimeoutError("such a state did not come")
+        return time.perf_counter()
+
+    def close(self) -> None:
+        self._client.close()
+
+
+@contextmanager
+def _serving(data: Path, node: E131Node) -> Iterator[Running]:
+    with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
+        yield running
+
+
+def measure(seconds: float) -> Report:
+    """All of it, in ms; `seconds` for each part that goes on for a while."""
+    begun = steal_ticks()
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "data"
+        build(data)
+        report: Report = {"jump_ms": jumps(data, min(seconds, 10.0))}
+        changes, node = _Changes(), E131Node(0)
+        node.on_packet = changes.take
+        with _serving(data, node) as running:
+            desk = _Desk(running)
+            desk.until(lambda state: len(state.get("lists", ())) == 1)
+            report |= _edits(running, desk) | {"go_to_packet_ms": _goes(desk, changes, seconds)}
+            report["hands"] = hands(running, seconds)
+            report["view_ms"] = _view(running)
+            desk.close()
+        node.close()
+    return report | {"steal": steal_since(begun)}
+
+
+def _edits(running: Running, desk: _Desk) -> Report:
+    """Inserting a cue and changing one: when it is answered, and when the engine has it after the edit was asked for."""
+    number = _ask(running, "/api/cue-lists")["lists"][0]["id"]
+    rows = _ask(running, f"/api/cue-lists/{number}")["rows"]
+    heads = [str(n) for n in range(1, 41)]
+    _ask(running, "/api/draft/change", {"heads": heads, "attribute": "zoom", "to": 33})
+    answered: dict[str, list[float]] = {"insert": [], "edit": []}
+    reached: list[float] = []
+
+    def one(kind: str, path: str, body: Any, method: str | None = None) -> None:
+        before = desk.state["revision"]
+        begun = time.perf_counter()
+        came: list[float] = []
+        waiting = threading.Thread(target=lambda: came.append(desk.until(lambda state: state["revision"] != before)))
+        waiting.start()
+        _ask(running, path, body, method)
+        answered[kind].append((time.perf_counter() - begun) * 1000)
+        waiting.join()
+        reached.append((came[0] - begun) * 1000)
+
+    for n in range(20):
+        after = rows[(37 * n) % CUES]["id"]
+        one("insert", f"/api/cue-lists/{number}/cues", {"name": f"Between {n}", "after": after})
+        one("edit", f"/api/cues/{rows[(61 * n) % CUES]['id']}", {"name": f"Changed {n}"}, "PUT")
+        one(
+            "edit", f"/api/cues/{rows[(53 * n) % CUES]['id']}/values",
+            {"attribute": "intensity", "heads": heads, "value": 10 + n, "where": "here"},
+        )  # fmt: skip
+    return {
+        "insert_ms": _spread(answered["insert"]), "edit_ms": _spread(answered["edit"]), "edit_to_engine_ms": _spread(reached),
+    }  # fmt: skip
+
+
+def _goes(desk: _Desk, changes: _Changes, seconds: float) -> Report:
+    """From a go at the live socket to the first packet that is another."""
+    whose = desk.state["lists"][0]["id"]
+    desk.act(do="go", list=whose)
+    time.sleep(1.0)
+    times: list[float] = []
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        key = desk.state["running"]
+        if key:
+            desk.act(do="stop-all", seconds=0)  # an effect that runs changes every packet
+        time.sleep(0.5)
+        changes.at.clear()
+        begun = time.time()
+        desk.act(do="go", list=whose)
+        time.sleep(0.25)
+        if changes.at:
+            times.append((changes.at[0] - begun) * 1000)
+    return _spread(times)
+
+
+def hands(running: Running, seconds: float) -> Report:
+    """40 actions a second from three live sockets: how many were done, in which order, and frames that were late."""
+    desks = [_Desk(running) for _ in range(BROWSERS)]
+    for desk in desks:
+        desk.until(lambda state: bool(state.get("lists")))
+    whose = desks[0].state["lists"][0]["id"]
+    before = desks[0].state["health"]
+    period, count = 1 / ACTIONS_PER_S, int(seconds * ACTIONS_PER_S)
+    levels: list[float] = []
+    seen: list[float] = []
+
+    def watch() -> None:
+        """Levels as they are told, to see that none comes before an earlier one."""
+        while len(levels) < count or not seen or seen[-1] != levels[-1]:
+            with desks[0].came:
+                desks[0].came.wait(5)
+                now = desks[0].state["lists"][0]["level"]
+            if not seen or seen[-1] != now:
+                seen.append(now)
+            if finished.is_set() and time.monotonic() > deadline[0]:
+                return
+
+    finished, deadline = threading.Event(), [float("inf")]
+    watcher = threading.Thread(target=watch)
+    watcher.start()
+    due, goes = time.monotonic(), 0
+    for n in range(count):
+        if n % 8 == 3:
+            desks[n % BROWSERS].act(do="go", list=whose)
+            goes += 1
+        else:
+            levels.append(round(0.5 + 0.5 * (n % 400) / 400, 6))
+            desks[0].act(do="list-level", list=whose, value=levels[-1])
+        due += period
+        time.sleep(max(0.0, due - time.monotonic()))
+    levels += [levels[-1]] * (count - len(levels))
+    finished.set()
+    deadline[0] = time.monotonic() + 10
+    watcher.join()
+    after = desks[0].state["health"]
+    index = {level: n for n, level in reversed(list(enumerate(levels)))}
+    order = [index[one] for one in seen if one in index]
+    refused = sum(len(desk.refused) for desk in desks)
+    for desk in desks:
+        desk.close()
+    late = after["late"] - before["late"]
+    return {
+        "actions": count, "goes": goes, "refused": refused, "last_level_right": seen[-1] == levels[-1],
+        "backwards": int(sum(b < a for a, b in pairwise(order) if b > 0)), "late": late,
+        "frames": after["frames"] - before["frames"], "errors": after["errors"] - before["errors"],
+    }  # fmt: skip
+
+
+def _view(running: Running) -> Report:
+    """From a press on Cues to the rows of the list on the screen."""
+    times = []
+    with chromium() as browser:
+        for _ in range(5):
+            page = open_page(browser, running.address)
+            page.get_by_role("tab", name="Busk").click()
+            page.wait_for_timeout(1500)
+            times.append(
+                float(
+                    page.evaluate("""() => new Promise((done) => {
+                        const begun = performance.now();
+                        const look = () => document.querySelector('[aria-label="Cues"] [role="listitem"]')
+                            ? requestAnimationFrame(() => done(performance.now() - begun)) : requestAnimationFrame(look);
+                        [...document.querySelectorAll('[role="tab"]')].find((one) => one.textContent === "Cues").click();
+                        look();
+                    })""")
+                )
+            )
+            page.context.close()
+    return _spread(times)
+
+
+def as_text(report: Report) -> str:
+    """The report in lines."""
+    lines = [f"{CUES} cues on {HEADS} heads, steal {report['steal']:.0%}"]
+    names = {
+        "view_ms": "the view opens", "insert_ms": "a cue is inserted, answered", "edit_ms": "a cue is changed, answered",
+        "edit_to_engine_ms": "an edit is in the engine", "go_to_packet_ms": "go to the first changed packet",
+        "jump_ms": "a jump is computed",
+    }  # fmt: skip
+    for name, words in names.items():
+        one = report[name]
+        lines.append(
+            f"{words}: median {one['median']:.1f} ms, 99 % {one['p99']:.1f}, longest {one['longest']:.1f} of {one['count']}"
+        )
+    hands_of = report["hands"]
+    lines.append(
+        f"{hands_of['actions']} actions from {BROWSERS} browsers: {hands_of['refused']} refused, {hands_of['backwards']} out of "
+        f"order, the last level {'right' if hands_of['last_level_right'] else 'WRONG'}; {hands_of['late']} of "
+        f"{hands_of['frames']} frames late, {hands_of['errors']} failed"
+    )
+    return "\n".join(lines)
