@@ -275,16 +275,21 @@ def bench(
     live: Annotated[bool, typer.Option(help="Also run the demo and measure jitter and reaction at the node.")] = False,
     load: Annotated[bool, typer.Option(help="Also run the demo while it is edited, and with 60 pages open.")] = False,
     look: Annotated[bool, typer.Option(help="Measure the Look view alone: an aim dragged, a palette changed, claims.")] = False,
+    cues: Annotated[bool, typer.Option(help="Measure cue lists alone: 500 cues on 2,000 heads.")] = False,
     output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda.tools import bench as benches
-    from zarabanda.tools import bench_live, bench_load, bench_look, bench_output
+    from zarabanda.tools import bench_cues, bench_live, bench_load, bench_look, bench_output
 
     if output:
         for protocol, beside in (("E1.31", False), ("Art-Net", False), ("E1.31", True)):
             measured = bench_output.measure((universes or [512])[0], protocol, seconds, beside=beside)
             print(json.dumps(measured) if as_json else bench_output.as_text(measured), flush=True)
+        return
+    if cues:
+        long = bench_cues.measure(max(seconds, 10.0))
+        print(json.dumps(long) if as_json else bench_cues.as_text(long))
         return
     if look:
         seen = bench_look.measure(max(seconds, 10.0)) | {"claims": benches.claims(seconds, 1)}

@@ -51,6 +51,11 @@ class Compiled:
             if palettes != self._palettes or of_cues != self._of_cues or effects != self._effects:
                 self._palettes, self._of_cues, self._effects, self._lists = palettes, of_cues, effects, None
 
+    def prepare(self) -> bool:
+        """Make the cue lists before somebody asks for them; False: there is nothing more to do."""
+        _ = self.lists
+        return False
+
     @property
     def lists(self) -> Mapping[int, CueList]:
         """Cue lists by number, in their order."""

@@ -193,6 +193,8 @@ class EngineLink:
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
                 self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s))
             self._compiled.take_in(parts, gone, whole=whole)  # after the engine has it: the light comes first
+            if whole:
+                Worker("Cue lists", self._compiled.prepare, self.troubles).start()  # so that no page waits for them
 
     def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""

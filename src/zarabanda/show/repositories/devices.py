@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -70,13 +70,13 @@ def _not_used(session: Session, row: DeviceRow, remedy: str) -> None:
         raise InUse(f"“{row.name}” is sent messages by {', '.join(users[:5])}{more}. {remedy}", "device")
 
 
-def message_names(session: Session) -> dict[tuple[str, int], str]:
-    """What messages can go to, as users name it, by table and number."""
+def message_names(session: Session, cues: Collection[int | None] = ()) -> dict[tuple[str, int], str]:
+    """What messages can go to, as users name it, by table and number: devices, lists, controls, and of the cues these."""
     found = {(DeviceRow.__tablename__, row.id): row.name for row in every(session)}
     found |= {(CueListRow.__tablename__, row.id): row.name for row in session.scalars(select(CueListRow))}
     found |= {(ControlRow.__tablename__, row.id): row.name for row in session.scalars(select(ControlRow))}
     name = CueRow.document["name"].as_string()
-    for number, place, called in session.execute(select(CueRow.id, CueRow.number, name)):
+    for number, place, called in session.execute(select(CueRow.id, CueRow.number, name).where(CueRow.id.in_(cues))):
         found[CueRow.__tablename__, number] = f"cue {place:g}" + (f" “{called}”" if called else "")
     return found
 
@@ -84,7 +84,7 @@ def message_names(session: Session) -> dict[tuple[str, int], str]:
 def must_fit(session: Session, messages: Sequence[CueMessage]) -> None:
     """Refuse messages to what is not there, or to devices that speak otherwise."""
     there = {row.id: row for row in every(session)}
-    names = message_names(session)
+    names = message_names(session, [getattr(message, "cue", None) for message in messages if message.kind in INWARD])
     for n, message in enumerate(messages):
         for table, field in SENT_TO[1:]:
             number = getattr(message, field, None)

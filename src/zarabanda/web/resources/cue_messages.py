@@ -32,8 +32,11 @@ def change_messages(path: CuePath, body: CueMessages) -> CueEdited:
     return CueEdited(list_id=list_id)
 
 
-def messages_of(document: CueDocument, names: Mapping[tuple[str, int], str]) -> list[MessageView]:
+def messages_of(session: Session, document: CueDocument) -> list[MessageView]:
     """The messages of a cue, in words."""
+    if not document.messages:
+        return []
+    names = repositories.devices.message_names(session, [getattr(one, "cue", None) for one in document.messages])
     found, at = [], 0.0
     for message in document.messages:
         at += message.wait
@@ -49,7 +52,7 @@ def endless_in_words(session: Session, cue_id: int) -> str:
     way = _way_back(_calls(session), cue_id)
     if not way:
         return ""
-    names = repositories.devices.message_names(session)
+    names = repositories.devices.message_names(session, way)
     lists = {row.id: row.list_id for row in session.execute(select(CueRow.id, CueRow.list_id))}
     by = ", then ".join(f"{names['cue', one]} of {names['cue_list', lists[one]]}" for one in way)
     return f"Its messages can go on without end: {by}. Give one of them a wait; after 200 at once the rest is left out."

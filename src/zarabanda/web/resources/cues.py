@@ -108,7 +108,7 @@ def get_cue(path: CuePath) -> CueContentView:
             everything_else_out=document.everything_else_out, states_everything=document.states_everything,
             takes_over=document.takes_over, dark_moves=document.dark_moves,
             moves=moves_view(whose, explain.moves(rig, whose)[place]), groups=found,
-            effects=_effects(session, whose, place), messages=messages_of(document, repositories.devices.message_names(session)),
+            effects=_effects(session, whose, place), messages=messages_of(session, document),
             endless=endless_in_words(session, row.id),
         )  # fmt: skip
 
