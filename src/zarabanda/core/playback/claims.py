@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.playback.looks import Cells, places
 from zarabanda.core.playback.shares import INFINITY, Release, Timing
-from zarabanda.core.playback.strips import PLAIN, STRAIGHT, Manner, Strip, lay
+from zarabanda.core.playback.strips import PLAIN, STRAIGHT, Manner, Strip, joined, lay
 from zarabanda.core.rig import attributes
 
 Floats = NDArray[np.float64]
@@ -68,20 +70,21 @@ class Claims:
     ) -> Claims:
         """With new claims of a holder, on top. home (A, N); timing: by family; space: way of colours; laid: stamp by which
         they lie over others, if that is another than their own; early: in the dark, before their cue."""
-        strips, count = list(self.strips), home.shape[1]
+        cells, count = list(cells), home.shape[1]
+        newer = {(new.family, new.kind): _among(new.cells, home.size) for new in cells}
+        strips: list[Strip] = []
+        for strip in self.strips:
+            over = newer.get((strip.family, strip.kind)) if strip.holder == holder else None
+            covered = None if over is None else over[strip.cells]
+            if covered is None or not covered.any():
+                strips.append(strip)
+                continue
+            strips += [strip.part(~covered)] if not covered.all() else []
+            part = strip.part(covered)
+            strips.append(replace(part, timing=part.timing.covered_by(timing[strip.family])))
         made = []
         for new in cells:
             time = timing[new.family]
-            kept: list[Strip] = []
-            for strip in strips:
-                covered = np.isin(strip.cells, new.cells) if strip.holder == holder else np.zeros(len(strip.cells), bool)
-                if covered.any():
-                    kept += [strip.part(~covered)] if not covered.all() else []
-                    part = strip.part(covered)
-                    kept.append(replace(part, timing=part.timing.covered_by(time)))
-                else:
-                    kept.append(strip)
-            strips = kept
             lies = time.stamp if laid is None else laid
             made.append(Strip(holder, lies, rank, new.kind, new.family, new.cells, new.targets, count, time, space, early=early))
         beneath = self._with(strips)
@@ -93,12 +96,40 @@ class Claims:
         now = self._with([*strips, *made])
         return now.advanced(made[0].timing.stamp) if made else now
 
+    def settled(self, holder: str, t: float, others: Sequence[float]) -> Claims:
+        """With claims of a holder that have arrived by t put together, which say the same in fewer strips.
+
+        Only where nothing of other holders lies between them, nor may yet be laid there: `others` are stamps by which that can
+        be (see `laid` of `claimed`), in order.
+        """
+        found = dict[tuple[Any, ...], list[Strip]]()
+        rest, between = list[Strip](), dict[tuple[str, str], int]()
+        for strip in self.strips:
+            of_kind = strip.family, strip.kind
+            if strip.holder != holder:
+                between[of_kind] = between.get(of_kind, 0) + 1
+            if strip.holder != holder or not strip.rests(t):
+                rest.append(strip)
+            else:
+                way = strip.space if strip.origin is not None else ""
+                place = between.get(of_kind, 0), bisect_right(others, strip.laid)
+                found.setdefault((*of_kind, way, *place, strip.rank, strip.count), []).append(strip)
+        if all(len(strips) == 1 for strips in found.values()):
+            return self
+        return self._with([*rest, *(joined(strips) for strips in found.values())])
+
     def released(self, holder: str, cells: Ints | None, release: Mapping[str, Release]) -> Claims:
         """With all claims of a holder on some cells (None: everywhere) released. release: by family."""
         strips: list[Strip] = []
+        asked: Bools | None = None
         for strip in self.strips:
-            chosen = np.isin(strip.cells, cells) if cells is not None else np.ones(len(strip.cells), bool)
-            if strip.holder != holder or not chosen.any():
+            if strip.holder != holder:
+                strips.append(strip)
+                continue
+            if asked is None and cells is not None:
+                asked = _among(cells, len(attributes.ATTRIBUTES) * strip.count)
+            chosen = asked[strip.cells] if asked is not None else np.ones(len(strip.cells), bool)
+            if not chosen.any():
                 strips.append(strip)
                 continue
             strips += [strip.part(~chosen)] if not chosen.all() else []
@@ -112,6 +143,8 @@ class Claims:
         Where this releases intensities of a head, and what stays leaves it at 0, all other values that it releases there wait
         until that is over, and go then in their own time. home: (A, N).
         """
+        if not asked:
+            return self
         intensity, count = release["intensity"], home.shape[1]
         late = {
             family: one if family == "intensity" else replace(one, at=intensity.at + intensity.seconds)
@@ -139,7 +172,8 @@ class Claims:
         targets: (n, k)."""
         strips: list[Strip] = []
         for strip in self.strips:
-            chosen = np.isin(strip.cells, cells) & (strip.holder == holder and strip.timing.is_current)
+            ours = strip.holder == holder and strip.timing.is_current
+            chosen = np.isin(strip.cells, cells) if ours else np.zeros(len(strip.cells), bool)
             if not chosen.any():
                 strips.append(strip)
                 continue
@@ -149,6 +183,13 @@ class Claims:
             found = order[np.searchsorted(cells, part.cells, sorter=order)]
             strips.append(replace(part, was=part.target(t), targets=targets[found], retargeted=t))
         return self._with(strips)
+
+
+def _among(cells: Ints, size: int) -> Bools:
+    """Which of all cells these are, (size,)."""
+    among = np.zeros(size, bool)
+    among[cells] = True
+    return among
 
 
 def held_now(claims: Claims, holder: str, shape: tuple[int, ...]) -> Floats:

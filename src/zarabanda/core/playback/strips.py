@@ -140,6 +140,12 @@ class Strip:
         on_the_way = any(begin <= t < end for begin, end in self.timing.ways())
         return on_the_way or (self.was is not None and t < self.retargeted + RETARGET_S)
 
+    def rests(self, t: float) -> bool:
+        """Whether it has arrived by t and is current, as a claim of its cue: until something is done to it, it stays so."""
+        timing = self.timing
+        there = timing.arrives <= t and timing.is_current and timing.paused_at == INFINITY
+        return there and not self.early and t >= self.retargeted + RETARGET_S
+
     def events(self) -> list[float]:
         """When something of it begins, ends or jumps."""
         return [*self.timing.events(), self.retargeted + RETARGET_S]
@@ -148,6 +154,21 @@ class Strip:
         """Whether it says the same as another."""
         plain = all(getattr(self, name) == getattr(other, name) for name in ("holder", "laid", "rank", "kind", "space", "timing"))
         return plain and np.array_equal(self.cells, other.cells) and np.array_equal(self.targets, other.targets)
+
+
+def joined(strips: Sequence[Strip]) -> Strip:
+    """One in the place of some that rest, side by side in their order."""
+    last = strips[-1]
+    if len(strips) == 1:
+        return last
+    origins = [strip.origin for strip in strips if strip.origin is not None]
+    return replace(
+        last,
+        cells=np.concatenate([strip.cells for strip in strips]),
+        targets=np.concatenate([strip.targets for strip in strips]),
+        origin=np.concatenate(origins) if origins else None,
+        was=None,
+    )
 
 
 @dataclass(frozen=True, eq=False)

@@ -80,10 +80,11 @@ def _faded(playing: Playing, share: float, passage: Passage, t: float) -> Playin
 
 def taken_over(state: LiveState, whose: CueList, to: Tracked, passage: Passage, t: float) -> LiveState:
     """With effects of other lists faded out on the heads and in the families that a cue writes."""
-    written = _written(state, to)
-    for key, playing in list(state.playing.items()):
-        if playing.instance.list_id in (0, whose.id) or playing.stopping:
-            continue
+    of_others = [
+        (key, one) for key, one in state.playing.items() if one.instance.list_id not in (0, whose.id) and not one.stopping
+    ]
+    written = _written(state, to) if of_others else frozenset()
+    for key, playing in of_others:
         acts = _cells(state, playing)
         taken = acts & written
         if not taken:

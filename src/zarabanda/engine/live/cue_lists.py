@@ -11,6 +11,7 @@ from zarabanda.core.playback.cues import Times
 from zarabanda.core.playback.going import Passage, gone_to
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.strips import Manner
+from zarabanda.core.playback.tracking import Tracked
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, Release, ReleaseAll, Resume
 
@@ -121,17 +122,17 @@ def back(state: LiveState, action: Back, t: float) -> LiveState:
     passage = passage_of(state, Times.alike(whose.back_s), way=whose.cues[place].way)
     own = list_state(state, whose.id)
     state = with_list(state, whose, replace(own, waiting=sending.called_off(state, own)))
-    return _moved(state, whose, Step(place, at.rounds), passage, t)
+    return _moved(state, whose, Step(place, at.rounds), whose.after(place), passage, t)
 
 
 def gone(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     """A list gone to a cue at t, with all that comes of it."""
     cue = whose.cues[step.place]
     state = resumed(state, whose, t)
-    passage = passage_of(state, cue.times, cue.ease, cue.way)
-    state = _moved(state, whose, step, passage, t, sweeps=cue.everything_else_out)
+    passage, to = passage_of(state, cue.times, cue.ease, cue.way), whose.after(step.place)
+    state = _moved(state, whose, step, to, passage, t, sweeps=cue.everything_else_out)
     if cue.takes_over:
-        state = cue_effects.taken_over(state, whose, whose.after(step.place), passage, t)
+        state = cue_effects.taken_over(state, whose, to, passage, t)
     state = with_list(state, whose, sending.armed(state, list_state(state, whose.id), cue.id, t))
     return _armed(state, whose, step, t)
 
@@ -153,7 +154,8 @@ def seen_ahead(state: LiveState) -> LiveState | None:
         return None
     alone = LiveState(program=state.program, tempos=state.tempos)
     at_once = passage_of(state, Times.alike(0.0))
-    return _moved(alone, whose, Step(whose.index[looked.cue]), at_once, looked.since)
+    place = whose.index[looked.cue]
+    return _moved(alone, whose, Step(place), whose.after(place), at_once, looked.since)
 
 
 def passage_of(state: LiveState, times: Times, ease: str = "linear", way: str = "") -> Passage:
@@ -161,21 +163,25 @@ def passage_of(state: LiveState, times: Times, ease: str = "linear", way: str = 
     return Passage(times, ease, way, state.program.ways, state.program.way)
 
 
-def _moved(state: LiveState, whose: CueList, step: Step, passage: Passage, t: float, *, sweeps: bool = False) -> LiveState:
-    """With the claims and effects of a list at a cue; a follow-on that waits is called off."""
+def _moved(
+    state: LiveState, whose: CueList, step: Step, to: Tracked, passage: Passage, t: float, *, sweeps: bool = False
+) -> LiveState:
+    """With the claims and effects of a list at a cue; a follow-on that waits is called off. to: what holds after the cue."""
     home = state.program.rig.home
     others = _swept(state, whose) if sweeps else []
     for other in others:
         state = resumed(state, other, t)
-    claims, gone_cells = gone_to(state.claims, whose, whose.after(step.place), passage, t, home)
+    stamps = sorted(one.went_at for number, one in state.lists.items() if number != whose.id)
+    before = state.claims.settled(whose.holder, t, stamps)
+    claims, gone_cells = gone_to(before, whose, to, passage, t, home)
     asked = [(whose.holder, gone_cells), *((other.holder, held_cells(state.claims, other.holder, home)) for other in others)]
-    claims = claims.let_go(asked, passage.releases(t), home).advanced(t)
+    claims = claims.let_go([one for one in asked if len(one[1])], passage.releases(t), home).advanced(t)
     lists = {**state.lists}
     for other in others:
         lists[other.id] = _left(state, other)
-    before = list_state(state, whose.id)
+    own = list_state(state, whose.id)
     lists[whose.id] = ListState(
-        whose.cues[step.place].id, t, level=before.level, rounds=step.rounds, backwards=step.backwards, waiting=before.waiting
+        whose.cues[step.place].id, t, level=own.level, rounds=step.rounds, backwards=step.backwards, waiting=own.waiting
     )
     state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
