@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import queue
 from collections.abc import Sequence
 
@@ -19,6 +20,7 @@ from zarabanda.workers import Troubles, Worker
 _RIGS_KEPT = 2
 _KEPT = 12
 _SINGLES_KEPT = 2048
+_QUIET_S = 0.25
 Key = tuple[int, ...]
 
 
@@ -133,7 +135,12 @@ class Batching:
             kept.keep(key, list(placed), kept.make(placed))
 
     def _make_one(self) -> None:
+        """Make what was asked for last, once nothing else has been for a while: cues in quick succession would have it done in
+        vain, in time that frames need."""
         rig, placed = self._asked.get()
+        with contextlib.suppress(queue.Empty):
+            while True:
+                rig, placed = self._asked.get(timeout=_QUIET_S)
         if any(kept.rig is rig for kept in self._rigs):
             self.prepare(rig, placed)
 

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.playback.looks import Cells, places
-from zarabanda.core.playback.shares import INFINITY, Release, Timing
+from zarabanda.core.playback.shares import INFINITY, Release, Timing, altered
 from zarabanda.core.playback.strips import PLAIN, STRAIGHT, Manner, Strip, joined, lay
 from zarabanda.core.rig import attributes
 
@@ -27,11 +27,11 @@ class Claims:
     strips: tuple[Strip, ...] = ()
     manners: Mapping[str, Manner] = field(default_factory=dict)
 
-    def __eq__(self, other: object) -> bool:
-        if not isinstance(other, Claims) or len(self.strips) != len(other.strips):
+    def __eq__(self, them: object) -> bool:
+        if not isinstance(them, Claims) or len(self.strips) != len(them.strips):
             return False
-        alike = all(mine.same(theirs) for mine, theirs in zip(self.strips, other.strips, strict=True))
-        return alike and self.manners == other.manners
+        alike = all(mine.same(theirs) for mine, theirs in zip(self.strips, them.strips, strict=True))
+        return alike and self.manners == them.manners
 
     __hash__ = None  # type: ignore[assignment]  # arrays have none
 
@@ -42,19 +42,19 @@ class Claims:
         return self._with(strip for strip in self.strips if strip.timing.over_at > t)
 
     def _with(self, strips: Iterable[Strip]) -> Claims:
-        return replace(self, strips=tuple(sorted(strips, key=lambda strip: strip.order)))
+        return altered(self, strips=tuple(sorted(strips, key=lambda strip: strip.order)))
 
     def with_manner(self, holder: str, manner: Manner) -> Claims:
         """With another manner of a holder."""
         if self.manners.get(holder, PLAIN) == manner:
             return self
         others = {name: one for name, one in self.manners.items() if name != holder}
-        return replace(self, manners=others if manner == PLAIN else {**others, holder: manner})
+        return altered(self, manners=others if manner == PLAIN else {**others, holder: manner})
 
     def with_clock(self, holder: str, change: Callable[[Timing], Timing]) -> Claims:
         """With the timings of a holder paused or going on."""
-        strips = (replace(strip, timing=change(strip.timing)) if strip.holder == holder else strip for strip in self.strips)
-        return replace(self, strips=tuple(strips))
+        strips = (altered(strip, timing=change(strip.timing)) if strip.holder == holder else strip for strip in self.strips)
+        return altered(self, strips=tuple(strips))
 
     def claimed(
         self,
@@ -81,7 +81,7 @@ class Claims:
                 continue
             strips += [strip.part(~covered)] if not covered.all() else []
             part = strip.part(covered)
-            strips.append(replace(part, timing=part.timing.covered_by(timing[strip.family])))
+            strips.append(altered(part, timing=part.timing.covered_by(timing[strip.family])))
         made = []
         for new in cells:
             time = timing[new.family]
@@ -90,9 +90,9 @@ class Claims:
         beneath = self._with(strips)
         for n, strip in enumerate(made):
             if (strip.kind == "colour" and space not in STRAIGHT) or strip.kind == "hue":
-                lower = [other for other in beneath.strips if other.order <= strip.order]
+                lower = [lies for lies in beneath.strips if lies.order <= strip.order]
                 at = places(strip.cells, strip.kind, count)
-                made[n] = replace(strip, origin=lay(home, lower, strip.timing.stamp, self.manners).reshape(-1)[at])
+                made[n] = altered(strip, origin=lay(home, lower, strip.timing.stamp, self.manners).reshape(-1)[at])
         now = self._with([*strips, *made])
         return now.advanced(made[0].timing.stamp) if made else now
 
@@ -134,7 +134,7 @@ class Claims:
                 continue
             strips += [strip.part(~chosen)] if not chosen.all() else []
             part = strip.part(chosen)
-            strips.append(replace(part, timing=part.timing.released_by(release[strip.family])))
+            strips.append(altered(part, timing=part.timing.released_by(release[strip.family])))
         return self._with(strips).advanced(release["intensity"].action)
 
     def let_go(self, asked: Sequence[tuple[str, Ints | None]], release: Mapping[str, Release], home: Floats) -> Claims:
@@ -147,7 +147,7 @@ class Claims:
             return self
         intensity, count = release["intensity"], home.shape[1]
         late = {
-            family: one if family == "intensity" else replace(one, at=intensity.at + intensity.seconds)
+            family: one if family == "intensity" else altered(one, at=intensity.at + intensity.seconds)
             for family, one in release.items()
         }
         after, released = self, np.zeros(count, bool)
@@ -181,7 +181,7 @@ class Claims:
             part = strip.part(chosen)
             order = np.argsort(cells, kind="stable")
             found = order[np.searchsorted(cells, part.cells, sorter=order)]
-            strips.append(replace(part, was=part.target(t), targets=targets[found], retargeted=t))
+            strips.append(altered(part, was=part.target(t), targets=targets[found], retargeted=t))
         return self._with(strips)
 
 
@@ -214,13 +214,13 @@ def on_other_heads(claims: Claims, now: Ints, count: int) -> Claims:
         part = strip.part(now[head] >= 0)
         if len(part.cells):
             row, head = np.divmod(part.cells, strip.count)
-            strips.append(replace(part, cells=row * count + now[head], count=count))
-    return replace(claims, strips=tuple(strips))
+            strips.append(altered(part, cells=row * count + now[head], count=count))
+    return altered(claims, strips=tuple(strips))
 
 
 def arrived(claims: Claims, home: Floats) -> Floats:
     """What all current claims come to over home (A, N) once they have arrived, faders as they are."""
     strips = [
-        replace(strip, timing=Timing(-INFINITY), was=None, origin=None) for strip in claims.strips if strip.timing.is_current
+        altered(strip, timing=Timing(-INFINITY), was=None, origin=None) for strip in claims.strips if strip.timing.is_current
     ]
     return lay(home, strips, 0.0, claims.manners)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import DTypeLike, NDArray
@@ -10,7 +10,7 @@ from numpy.typing import DTypeLike, NDArray
 from zarabanda.core.neighbours import side_by_side
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.looks import places
-from zarabanda.core.playback.shares import INFINITY
+from zarabanda.core.playback.shares import INFINITY, altered
 from zarabanda.core.playback.strips import Laid, arranged, lay, lay_all
 from zarabanda.core.rig.rig import Rig
 
@@ -40,10 +40,12 @@ def _cut(laid: Laid, precision: DTypeLike) -> Laid:
     strip, manner = laid.strip, laid.manner
     if not strip.straight or strip.was is not None or (manner.uncovers and manner.level != 1):
         return laid
-    places_of = laid.at.T.ravel()
-    order = np.argsort(places_of, kind="stable")
-    targets = strip.targets.T.ravel()[order] * (manner.dimming if strip.family == "intensity" else 1.0)
-    return Cut(strip, laid.at, manner, (), side_by_side(places_of[order]), targets.astype(precision))
+    places_of, targets = laid.at.T.ravel(), strip.targets.T.ravel()
+    if not (places_of[1:] > places_of[:-1]).all():
+        order = np.argsort(places_of, kind="stable")
+        places_of, targets = places_of[order], targets[order]
+    targets = targets * (manner.dimming if strip.family == "intensity" else 1.0)
+    return Cut(strip, laid.at, manner, (), side_by_side(places_of), targets.astype(precision))
 
 
 @dataclass(frozen=True)
@@ -101,7 +103,7 @@ class Ground:
         chosen = np.flatnonzero(marked)
         number = np.cumsum(marked) - 1
         parts = [strip.part(marked[strip.cells]) for strip in claims.strips if marked[strip.cells].any()]
-        cuts = [_cut(replace(one, at=number[one.at]), self._precision) for one in arranged(parts, claims.manners)]
+        cuts = [_cut(altered(one, at=number[one.at]), self._precision) for one in arranged(parts, claims.manners)]
         home, low, high = (
             array.reshape(-1)[chosen].astype(self._precision) for array in (self.rig.home, self.rig.low, self.rig.high)
         )

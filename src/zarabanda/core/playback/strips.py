@@ -6,14 +6,14 @@ docs/computation.md, "Claims". Everything is a pure function of actions and time
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.colour import spaces as colour
 from zarabanda.core.playback.looks import Kind, places
-from zarabanda.core.playback.shares import INFINITY, Timing
+from zarabanda.core.playback.shares import INFINITY, Timing, altered
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -85,7 +85,7 @@ class Strip:
         """The strip of some of its cells."""
         if chosen.all():
             return self
-        return replace(
+        return altered(
             self,
             cells=self.cells[chosen],
             targets=self.targets[chosen],
@@ -150,10 +150,10 @@ class Strip:
         """When something of it begins, ends or jumps."""
         return [*self.timing.events(), self.retargeted + RETARGET_S]
 
-    def same(self, other: Strip) -> bool:
+    def same(self, them: Strip) -> bool:
         """Whether it says the same as another."""
-        plain = all(getattr(self, name) == getattr(other, name) for name in ("holder", "laid", "rank", "kind", "space", "timing"))
-        return plain and np.array_equal(self.cells, other.cells) and np.array_equal(self.targets, other.targets)
+        plain = all(getattr(self, name) == getattr(them, name) for name in ("holder", "laid", "rank", "kind", "space", "timing"))
+        return plain and np.array_equal(self.cells, them.cells) and np.array_equal(self.targets, them.targets)
 
 
 def joined(strips: Sequence[Strip]) -> Strip:
@@ -162,7 +162,7 @@ def joined(strips: Sequence[Strip]) -> Strip:
     if len(strips) == 1:
         return last
     origins = [strip.origin for strip in strips if strip.origin is not None]
-    return replace(
+    return altered(
         last,
         cells=np.concatenate([strip.cells for strip in strips]),
         targets=np.concatenate([strip.targets for strip in strips]),
