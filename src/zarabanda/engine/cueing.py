@@ -125,7 +125,7 @@ class CueMaker:
             if len(before) == len(cues) and all(a is b for a, b in zip(before, cues, strict=True)):
                 return known
         made = _list(part, cues, threads, rig)
-        made.prepare()
+        made.prepare(known[1] if known is not None else None)
         return part, made
 
 

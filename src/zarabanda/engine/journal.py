@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import msgspec
 
 from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
-from zarabanda.messages import ControlId, FixturePart, PlayerId, ShowUpdate
+from zarabanda.messages import AnyPart, ControlId, FixturePart, PartKey, PlayerId, ShowUpdate
 
 from . import kept_claims, kept_lists
 from .kept_claims import StripEntry
@@ -142,6 +143,12 @@ def _decode_show(content: bytes) -> ShowUpdate:
     return update
 
 
+class _Packed(ShowUpdate, frozen=True, tag="show"):
+    """A show, each of whose parts is packed already."""
+
+    parts: list[Any] = msgspec.field(default_factory=list)
+
+
 class Journal:
     """The two files in the data folder: the live state, and the parts of the last program."""
 
@@ -152,14 +159,22 @@ class Journal:
             self.told.append(f"{folder} is no folder. It was put aside as {put_aside(folder)}; nothing needs to be done.")
         folder.mkdir(parents=True, exist_ok=True)
         self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "show.journal")
+        self._packed: dict[PartKey, tuple[AnyPart, msgspec.Raw]] = {}
 
     def write_live(self, entry: LiveEntry) -> None:
         """Replace the live state, whole or not at all."""
         self.live.write(msgspec.msgpack.encode(entry))
 
     def write_program(self, update: ShowUpdate) -> None:
-        """Replace the program: all parts that it was made from."""
-        self.program.write(msgspec.msgpack.encode(update))
+        """Replace the program: all parts that it was made from. What did not change is not packed again, so that the loop need
+        not wait for it."""
+        before, self._packed = self._packed, {}
+        for part in update.parts:
+            known = before.get(part.key)
+            raw = known[1] if known is not None and known[0] is part else msgspec.Raw(msgspec.msgpack.encode(part))
+            self._packed[part.key] = (part, raw)
+        parts = [raw for _, raw in self._packed.values()]
+        self.program.write(msgspec.msgpack.encode(_Packed(update.session, update.revision, parts, update.gone, update.whole)))
 
     def read_program(self, compiled: Callable[[ShowUpdate], Program]) -> Program | None:
         """What `compiled` makes of the newest program that it can compile, or None."""

@@ -202,7 +202,7 @@ def measure(seconds: float) -> Report:
             desk = _Desk(running)
             desk.until(lambda state: len(state.get("lists", ())) == 1)
             report |= _edits(running, desk) | {"go_to_packet_ms": _goes(desk, changes, seconds)}
-            report["hands"] = hands(running, seconds)
+            report["hands"] = hands(running, max(seconds, 60.0))
             report["view_ms"] = _view(running)
             desk.close()
         node.close()

@@ -70,9 +70,14 @@ class CueList:
     @cached_property
     def _kept(self) -> list[Held]:
         """What holds before every 32nd cue."""
-        kept, held = [], Held.nothing(self.shape)
-        for n, cue in enumerate(self.cues):
-            if n % _KEPT_EVERY == 0:
+        return self._kept_after([Held.nothing(self.shape)])
+
+    def _kept_after(self, known: list[Held]) -> list[Held]:
+        """What holds before every 32nd cue, of which the first are known."""
+        kept, first = list(known), (len(known) - 1) * _KEPT_EVERY
+        held = kept[-1].copy()
+        for n, cue in enumerate(self.cues[first:], first):
+            if n % _KEPT_EVERY == 0 and n > first:
                 kept.append(held.copy())
             held.take(cue, n)
         return kept
@@ -101,8 +106,13 @@ class CueList:
             found[n] = np.where(lit[n + 1], n + 1, found[n + 1])
         return found
 
-    def prepare(self) -> None:
-        """Look at all cues once; done off the loop, since it takes its time."""
+    def prepare(self, before: CueList | None = None) -> None:
+        """Look at all cues once; done off the loop, since it takes its time. before: the list as it was; what holds up to the
+        first cue that is another is taken over from it."""
+        if before is not None and before.shape == self.shape:
+            pairs = zip(self.cues, before.cues, strict=False)
+            same = next((n for n, (one, was) in enumerate(pairs) if one is not was), min(len(self.cues), len(before.cues)))
+            vars(self)["_kept"] = self._kept_after(before._kept[: same // _KEPT_EVERY + 1])
         _ = self._kept, self.index, self.never_rests, self.next_lit
 
     def after(self, n: int) -> Tracked:
