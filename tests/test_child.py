@@ -56,6 +56,29 @@ def test_one_that_stands_still_is_found_and_replaced(tmp_path):
     one.end(5)
 
 
+WAITING = "import os, sys, time\nsys.stdin.readline()\n" + BEATING
+
+
+def test_a_spare_one_that_has_started_already_takes_the_place_of_one_that_dies(tmp_path):
+    one, said = child(tmp_path, WAITING, beats=True, spare=True, still_s=100.0), []
+    one.start(0.0)
+    first = one.process.pid
+    assert until(lambda: one.look(0.1, said.append) or one._has_beaten, 20)
+    one.look(3.0, said.append)
+    spare = one._waiting.process.pid
+    one.kill()
+    assert one.look(3.1, said.append)
+    assert (one.process.pid, one._waiting) == (spare, None)
+    assert until(lambda: one.look(3.2, said.append) or one._has_beaten, 20), "it works"
+    one.look(9.0, said.append)
+    os.kill(one._waiting.process.pid, signal.SIGKILL)
+    one._waiting.process.wait()
+    one.kill()
+    assert one.look(9.1, said.append), "without a spare one it is started as before"
+    assert one.process.pid not in (first, spare)
+    one.end(5)
+
+
 def test_a_beginning_may_take_longer(tmp_path):
     one = child(tmp_path, "import time; time.sleep(60)", beats=True)
     one.start(0.0)

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useRef } from "react";
 import styled from "styled-components";
 
 import { useRig } from "./api/queries";
+import { GoOnNotice } from "./frame/GoOnNotice";
 import { HeldNotice } from "./frame/HeldNotice";
 import { LostNotice } from "./frame/LostNotice";
 import { NowRibbon } from "./frame/NowRibbon";
@@ -74,6 +75,7 @@ export function App() {
       <TopBar />
       <LostNotice />
       <HeldNotice />
+      <GoOnNotice />
       <Stage />
       {view !== "cues" && <SelectionBar />}
       <main>

@@ -182,7 +182,8 @@ class Supervisor:
         engine = [python, "-m", "zarabanda.engine", "--data", data, "--node", f"{e131_node.HOST}:{node_port}",
                   "--artnet-node", there, "--source-name", settings.source_name, "--rate", str(settings.rate),
                   "--pixel-server", f"{message_sink.PIXEL_SERVER}:{osc_port}",
-                  "--caption-screen", f"{message_sink.CAPTION_SCREEN}:{midi_port}", "--heartbeat", "{heartbeat}"]  # fmt: skip
+                  "--caption-screen", f"{message_sink.CAPTION_SCREEN}:{midi_port}", "--heartbeat", "{heartbeat}",
+                  "--since", str(time.monotonic()), "--wait"]  # fmt: skip
         if settings.priority is not None:
             engine += ["--priority", str(settings.priority)]
         listener = [python, "-m", "zarabanda.listening", "--data", data, "--port", str(settings.node_port),
@@ -194,7 +195,7 @@ class Supervisor:
             "ZARABANDA_HOSTS": ",".join((settings.host, *settings.allow_hosts)),
         }  # fmt: skip
         children = [
-            Child("engine", engine, logs / "engine.log", beats=True),
+            Child("engine", engine, logs / "engine.log", beats=True, spare=True),
             Child("web", web, logs / "web.log", environment, (fd,)),
             Child("listener", listener, logs / "listener.log"),
         ]

@@ -3676,7 +3676,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -3749,6 +3749,15 @@ export interface components {
             list: number;
         };
         /**
+         * CutOffTold
+         * @description When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on.
+         */
+        LiveCutOffTold: {
+            at: number;
+            cues: string[];
+            standing: number;
+        };
+        /**
          * DeviceState
          * @description How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
          *         what it was sent last, in words, and since_last_s: how long ago.
@@ -3797,6 +3806,16 @@ export interface components {
             /** @enum {unknown} */
             do: "go";
             list: number;
+        };
+        /**
+         * GoOn
+         * @description After a cut: let what stands go on where it was, or leave it so and ask no more.
+         */
+        LiveGoOn: {
+            /** @enum {unknown} */
+            do: "go-on";
+            /** @default true */
+            on?: boolean;
         };
         /**
          * GoTo
@@ -4127,6 +4146,8 @@ export interface components {
             blackout: boolean;
             /** @default false */
             blind?: boolean;
+            /** @default null */
+            cut_off?: components["schemas"]["LiveCutOffTold"] | null;
             /** @default [] */
             devices?: components["schemas"]["LiveDeviceState"][];
             grand: number;

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import math
 from collections.abc import Callable
 from pathlib import Path
@@ -18,6 +19,7 @@ from .kept_claims import StripEntry
 from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
 from .live import draft
 from .live.cue_lists import with_manners
+from .live.cut_off import CutOff, standing
 from .live.dark_moves import watched
 from .live.state import LiveState
 from .live.tempo import Tempo
@@ -47,7 +49,8 @@ class TempoEntry(msgspec.Struct, forbid_unknown_fields=True):
 
 class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine; heads:
-    which heads the claims are on, see `Heads.number`; blind: since when the draft is prepared without output."""
+    which heads the claims are on, see `Heads.number`; blind: since when the draft is prepared without output; ended: whether it
+    was stopped, not cut off; cut_off: when it was before that, if nobody has said yet whether it goes on."""
 
     version: int
     boot: str
@@ -66,9 +69,11 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     heads: int
     claims: list[StripEntry]
     blind: float | None
+    ended: bool = False
+    cut_off: tuple[float, list[int]] | None = None
 
 
-def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
+def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: bool = False) -> LiveEntry:
     """The live state as it is written down."""
     return LiveEntry(
         version=VERSION, boot=boot, now=now, wall=wall,
@@ -80,17 +85,21 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str) -> LiveEntry:
         playing=kept_lists.playing_written(state.playing), lists=kept_lists.lists_written(state.lists),
         specials=kept_lists.specials_written(state.specials),
         heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
+        ended=ended, cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
     )  # fmt: skip
 
 
-def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: str) -> LiveState:
+def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: str, *, cut_at: float | None = None) -> LiveState:
     """The live state that was written down.
 
     Where the machine has not been started anew its monotonic clock went on, and no time moves, whatever the wall clock did;
-    else times are moved by what the wall clock says has passed.
+    else times are moved by what the wall clock says has passed. cut_at: when everything was cut off, s since 1970; then no time
+    has passed since, and lists stand.
     """
     same_clock = bool(boot) and boot == entry.boot
     moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
+    if cut_at is not None:
+        moved = now - entry.now - max(0.0, cut_at - entry.wall)
     state = LiveState(
         program=program,
         tempos={
@@ -103,7 +112,10 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
         blind=None if entry.blind is None else entry.blind + moved,
         held={key: frozenset(holders) for key, holders in entry.held.items()},
     )  # fmt: skip
-    return watched(with_manners(state), now)
+    if entry.cut_off is not None:
+        state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))
+    state = watched(with_manners(state), now)
+    return state if cut_at is None else standing(state, now, cut_at)
 
 
 def _claims(entry: LiveEntry, program: Program, now: float, moved: float) -> Claims:
@@ -159,6 +171,7 @@ class Journal:
             self.told.append(f"{folder} is no folder. It was put aside as {put_aside(folder)}; nothing needs to be done.")
         folder.mkdir(parents=True, exist_ok=True)
         self.live, self.program = KeptFile(folder / "live.journal"), KeptFile(folder / "show.journal")
+        self._alive = folder / "alive"
         self._packed: dict[PartKey, tuple[AnyPart, msgspec.Raw]] = {}
 
     def write_live(self, entry: LiveEntry) -> None:
@@ -175,6 +188,18 @@ class Journal:
             self._packed[part.key] = (part, raw)
         parts = [raw for _, raw in self._packed.values()]
         self.program.write(msgspec.msgpack.encode(_Packed(update.session, update.revision, parts, update.gone, update.whole)))
+
+    def alive(self) -> None:
+        """Note that the lights were on until now."""
+        with contextlib.suppress(OSError):
+            self._alive.touch()
+
+    def cut_at(self, entry: LiveEntry) -> float:
+        """Until when the lights were on, in s since 1970."""
+        try:
+            return max(entry.wall, self._alive.stat().st_mtime)
+        except OSError:
+            return entry.wall
 
     def read_program(self, compiled: Callable[[ShowUpdate], Program]) -> Program | None:
         """What `compiled` makes of the newest program that it can compile, or None."""

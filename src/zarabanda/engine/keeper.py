@@ -13,6 +13,7 @@ from .journal import Journal, LiveEntry
 
 _SPACED_S = 0.05
 """A fader that moves writes twenty times a second, no more."""
+_ALIVE_EVERY_S = 1.0
 NAME = "Journal"
 
 
@@ -57,7 +58,8 @@ class JournalKeeper:
 
     def _write(self) -> None:
         with self._condition:
-            self._condition.wait_for(lambda: self._live is not None or self._program is not None)
+            self._condition.wait_for(lambda: self._live is not None or self._program is not None, _ALIVE_EVERY_S)
+        self._journal.alive()
         try:
             self.write_now()
         except OSError as error:

@@ -62,7 +62,9 @@ UNREADABLE, NETWORK = "Effects", "Network"
 class Engine:
     """Ties loop, link and journal together."""
 
-    def __init__(self, data: Path, source: Source, simulators: dict[str, Address], rate: float, troubles: Troubles) -> None:
+    def __init__(
+        self, data: Path, source: Source, simulators: dict[str, Address], rate: float, troubles: Troubles, since: float = 0.0
+    ) -> None:
         self.troubles = troubles
         self._events = EventLog(data, "engine")
 
@@ -89,15 +91,17 @@ class Engine:
         self._journalled: ShowUpdate | None = None
         self._routed: tuple[RoutePart, ...] = ()
         self._sent_to: tuple[DevicePart, ...] = ()
-        self._resume()
+        self._resume(since)
         self._server = wire.Server(wire.socket_path(data, "engine"), _decoder, self._message, self._joined, troubles, self._left)
         self._keeper.start()
+        self._keep()
         self._routes.start()
         self._events.tell("The engine has started.")
 
     def run(self) -> None:
         """Until stopped."""
         self.loop.run()
+        self._keep(ended=True)
         try:
             self._keeper.write_now()
         except OSError as error:
@@ -106,12 +110,16 @@ class Engine:
         self.devices.close()
         self.loop.batching.close()
 
-    def _resume(self) -> None:
+    def _resume(self, since: float) -> None:
+        """Go on from the journal. since: when the supervisor started, by the same clock: what is older was cut off with it."""
         program: Program | None = self._journal.read_program(self._compiled)
         entry = self._journal.read_live()
         if program is not None:
             if entry is not None:
-                self.loop.state = journals.restored(entry, program, time.monotonic(), time.time(), self._boot)
+                cut = not entry.ended and (entry.boot != self._boot or entry.now < since)
+                cut_at = self._journal.cut_at(entry) if cut else None
+                now, wall = time.monotonic(), time.time()
+                self.loop.state = journals.restored(entry, program, now, wall, self._boot, cut_at=cut_at)
             self._swap(program)
             self._tell_faults(program)
         for number, text in enumerate(self._journal.told):
@@ -226,7 +234,10 @@ class Engine:
 
     def _changed(self) -> None:
         self._publisher.state_is_new()
-        self._keeper.keep_live(journals.entry_of(self.loop.state, time.monotonic(), time.time(), self._boot))
+        self._keep()
+
+    def _keep(self, *, ended: bool = False) -> None:
+        self._keeper.keep_live(journals.entry_of(self.loop.state, time.monotonic(), time.time(), self._boot, ended=ended))
 
     def _proven(self, program: Program) -> None:
         """A frame was made of it: now it may be what a restarted engine begins with."""
@@ -257,12 +268,15 @@ def _heartbeat(handle: int) -> Any:
     return beat
 
 
-def main(data: Path, simulators: dict[str, Address], source_name: str, priority: int | None, rate: float, heartbeat: int) -> None:
+def main(
+    data: Path, simulators: dict[str, Address], source_name: str, priority: int | None, rate: float, heartbeat: int,
+    since: float = 0.0,
+) -> None:  # fmt: skip
     """Run the engine until SIGTERM, SIGINT or the end of standard input."""
     sys.setswitchinterval(0.0005)  # the loop's thread gets its turn soon
     troubles = Troubles()
     source = Source(source_name, stream_identity(data, troubles), priority)
-    engine = Engine(data, source, simulators, rate, troubles)
+    engine = Engine(data, source, simulators, rate, troubles, since)
     if heartbeat >= 0:
         engine.loop.on_beat = _heartbeat(heartbeat)
     for sign in (signal.SIGTERM, signal.SIGINT):

@@ -7,6 +7,7 @@ from math import isfinite
 from zarabanda import wire
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.messages import (
+    CutOffTold,
     Frame,
     HeldSlot,
     ListTold,
@@ -107,6 +108,7 @@ class Publisher:
             lists=[_list(state, whose) for whose in program.lists.values()],
             looked_at=None if state.looked_at is None else state.looked_at.cue,
             devices=self._devices.report(),
+            cut_off=_cut_off(state),
         )  # fmt: skip
 
 
@@ -119,6 +121,14 @@ def _list(state: LiveState, whose: CueList) -> ListTold:
         own.chosen is not None, own.went_at, own.went_at + (0.0 if at is None else whose.arrives_after(at.place)),
         None if waits is None else waits.cue or 0, due if due is not None and isfinite(due) else None, own.paused_at, own.level,
     )  # fmt: skip
+
+
+def _cut_off(state: LiveState) -> CutOffTold | None:
+    if state.cut_off is None:
+        return None
+    on = [(whose, at_step(state, whose)) for whose in state.program.lists.values() if not whose.protected]
+    cues = [f"{whose.name}, cue {whose.cues[at.place].number:g}" for whose, at in on if at is not None]
+    return CutOffTold(state.cut_off.at, cues, len(state.cut_off.standing))
 
 
 def _shown(state: LiveState, t: float) -> ShownState | None:

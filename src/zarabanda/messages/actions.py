@@ -166,6 +166,12 @@ class LookAt(Action, frozen=True, tag="look-at"):
     cue: Number | None = None
 
 
+class GoOn(Action, frozen=True, tag="go-on"):
+    """After a cut: let what stands go on where it was, or leave it so and ask no more."""
+
+    on: bool = True
+
+
 class PressSpecial(Action, frozen=True, tag="special"):
     """Take the lights of a special out of the look, or give them back; one that is on and asked for again comes last."""
 
@@ -224,6 +230,7 @@ BrowserAction = (
     | Release
     | ListLevel
     | LookAt
+    | GoOn
     | PressSpecial
     | SpecialsLevel
     | Highlight

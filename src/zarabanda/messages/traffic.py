@@ -230,6 +230,14 @@ class DeviceState(msgspec.Struct, frozen=True):
     since_last_s: float | None = None
 
 
+class CutOffTold(msgspec.Struct, frozen=True):
+    """When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on."""
+
+    at: float
+    cues: list[str]
+    standing: int
+
+
 class HeldSlot(msgspec.Struct, frozen=True):
     """A slot that is held by hand, for testing."""
 
@@ -270,6 +278,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     lists: list[ListTold] = []
     looked_at: int | None = None
     devices: list[DeviceState] = []
+    cut_off: CutOffTold | None = None
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):

@@ -131,7 +131,7 @@ class _Changes:
             self.at.append(arrived)
 
 
-def _ask(demo: Running, path: str, body: Any = None, method: str | None = None) -> Any:
+def ask(demo: Running, path: str, body: Any = None, method: str | None = None) -> Any:
     request = urllib.request.Request(
         demo.address + path, None if body is None else json.dumps(body).encode(), {"Content-Type": "application/json"},
         method=method,
@@ -140,21 +140,28 @@ def _ask(demo: Running, path: str, body: Any = None, method: str | None = None) 
         return json.loads(answer.read())
 
 
-class _Desk:
+class Desk:
     """A live socket: it acts, and knows the newest state."""
 
     def __init__(self, demo: Running) -> None:
-        self._client = Client(demo.address.replace("http", "ws") + "/live")
+        self._address = demo.address.replace("http", "ws") + "/live"
+        self._client = Client(self._address)
         self.state: dict[str, Any] = {}
         self.refused: list[dict[str, Any]] = []
         self.heard: Callable[[dict[str, Any]], None] = lambda state: None
         self.came = threading.Condition()
-        threading.Thread(target=self._read, daemon=True).start()
+        threading.Thread(target=self._read, args=(self._client,), daemon=True).start()
 
-    def _read(self) -> None:
+    def again(self) -> None:
+        """Connect anew, where the connection was lost."""
+        if not self._client.connected:
+            self._client, self.state = Client(self._address), {}
+            threading.Thread(target=self._read, args=(self._client,), daemon=True).start()
+
+    def _read(self, client: Client) -> None:
         try:
             while True:
-                message = self._client.receive(timeout=60)
+                message = client.receive(timeout=60)
                 if isinstance(message, str):
                     self._take(json.loads(message))
         except Exception:  # closed
@@ -199,7 +206,7 @@ def measure(seconds: float) -> Report:
         changes, node = _Changes(), E131Node(0)
         node.on_packet = changes.take
         with _serving(data, node) as running:
-            desk = _Desk(running)
+            desk = Desk(running)
             desk.until(lambda state: len(state.get("lists", ())) == 1)
             report |= _edits(running, desk) | {"go_to_packet_ms": _goes(desk, changes, seconds)}
             report["hands"] = hands(running, max(seconds, 60.0))
@@ -209,12 +216,12 @@ def measure(seconds: float) -> Report:
     return report | {"steal": steal_since(begun)}
 
 
-def _edits(running: Running, desk: _Desk) -> Report:
+def _edits(running: Running, desk: Desk) -> Report:
     """Inserting a cue and changing one: when it is answered, and when the engine has it after the edit was asked for."""
-    number = _ask(running, "/api/cue-lists")["lists"][0]["id"]
-    rows = _ask(running, f"/api/cue-lists/{number}")["rows"]
+    number = ask(running, "/api/cue-lists")["lists"][0]["id"]
+    rows = ask(running, f"/api/cue-lists/{number}")["rows"]
     heads = [str(n) for n in range(1, 41)]
-    _ask(running, "/api/draft/change", {"heads": heads, "attribute": "zoom", "to": 33})
+    ask(running, "/api/draft/change", {"heads": heads, "attribute": "zoom", "to": 33})
     answered: dict[str, list[float]] = {"insert": [], "edit": []}
     reached: list[float] = []
 
@@ -224,7 +231,7 @@ def _edits(running: Running, desk: _Desk) -> Report:
         came: list[float] = []
         waiting = threading.Thread(target=lambda: came.append(desk.until(lambda state: state["revision"] != before)))
         waiting.start()
-        _ask(running, path, body, method)
+        ask(running, path, body, method)
         answered[kind].append((time.perf_counter() - begun) * 1000)
         waiting.join()
         reached.append((came[0] - begun) * 1000)
@@ -242,7 +249,7 @@ def _edits(running: Running, desk: _Desk) -> Report:
     }  # fmt: skip
 
 
-def _goes(desk: _Desk, changes: _Changes, seconds: float) -> Report:
+def _goes(desk: Desk, changes: _Changes, seconds: float) -> Report:
     """From a go at the live socket to the first packet that is another."""
     whose = desk.state["lists"][0]["id"]
     desk.act(do="go", list=whose)
@@ -269,11 +276,11 @@ def hands(running: Running, seconds: float) -> Report:
     One socket moves the fader of the list, higher each time, one the grand master, one goes once a second; what the engine tells
     is compared with that.
     """
-    desks = [_Desk(running) for _ in range(BROWSERS)]
+    desks = [Desk(running) for _ in range(BROWSERS)]
     for desk in desks:
         desk.until(lambda state: bool(state.get("lists")))
-    whose, cues = desks[0].state["lists"][0]["id"], _ask(running, "/api/cue-lists")["lists"][0]["id"]
-    rows = [row["id"] for row in _ask(running, f"/api/cue-lists/{cues}")["rows"]]
+    whose, cues = desks[0].state["lists"][0]["id"], ask(running, "/api/cue-lists")["lists"][0]["id"]
+    rows = [row["id"] for row in ask(running, f"/api/cue-lists/{cues}")["rows"]]
     desks[0].act(do="go-to", list=whose, cue=rows[0])
     desks[0].act(do="list-level", list=whose, value=0)
     desks[1].act(do="grand", value=0)

@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import blind, controls, cue_lists, highlighting, levels, running, specials, tempos, testing
+from . import blind, controls, cue_lists, cut_off, highlighting, levels, running, specials, tempos, testing
 from .advance import advance, done
 from .state import LiveState
 
@@ -20,6 +20,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **testing.ACTIONS,
     **blind.ACTIONS,
     **cue_lists.ACTIONS,
+    **cut_off.ACTIONS,
     **specials.ACTIONS,
 }
 

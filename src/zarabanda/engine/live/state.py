@@ -24,6 +24,7 @@ Floats = NDArray[np.float64]
 
 if TYPE_CHECKING:
     from .cue_lists import ListState
+    from .cut_off import CutOff
     from .highlighting import Shown
 
 DEFAULT_RELEASE_S = 0.4
@@ -70,6 +71,8 @@ class LiveState:
     dark_due: float = INFINITY
     """When lights that are dark are to be prepared next."""
     looked_at: LookedAt | None = None
+    cut_off: CutOff | None = None
+    """That it was cut off, until a hand has said whether it goes on."""
     outbox: Outbox = field(default=Outbox(), compare=False)
 
     # time
