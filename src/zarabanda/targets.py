@@ -18,13 +18,15 @@ class EffectOnHeads(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag
     """An effect on heads, in pick order. families: whose layers act; None: all of them.
 
     group_id: the group whose heads they are, now and later; `heads` is then empty where it is kept, and filled in where it
-    plays.
+    plays; depth: share of the effect's own, 0…1; speed: times its own.
     """
 
     effect_id: int
     heads: tuple[str, ...]
     families: tuple[str, ...] | None = None
     group_id: int | None = None
+    depth: float = 1.0
+    speed: float = 1.0
 
     def uses(self) -> set[Used]:
         """Rows that it refers to."""

@@ -294,3 +294,44 @@ def test_a_cue_is_seen_ahead_as_it_will_be_while_the_stage_stays():
     assert [value(desk, "intensity", head, 2.25) for head in "12"] == [80, 0]
     go(desk, 3.0)
     assert desk.looked_at is None, "what is looked at is on stage now"
+
+
+def test_depth_and_speed_of_what_runs_are_changed_live_until_a_cue_starts_it_anew():
+    desk = live(cue(1, effects=[start()]), cue(2), cue(3, effects=[{"do": "change", "thread": 1, "depth": 0.5, "speed": 2}]))
+    go(desk, 10.0)
+    desk.act({"do": "adjust", "key": "list:1:1", "depth": 0.4, "speed": 4}, 10.25)
+    theta = [desk.now.theta(desk.playing["list:1:1"], t) for t in (10.25, 10.5)]
+    assert np.diff(theta) == pytest.approx([1.0]), "four times as quick, without a jump"
+    assert theta[0] == pytest.approx(0.25)
+    assert running(desk, 10.5) == {"list:1:1": 0.4}
+    go(desk, 11.0)
+    assert running(desk, 11.0) == {"list:1:1": 0.4}, "a cue that says nothing of it leaves it"
+    go(desk, 12.0)
+    assert running(desk, 12.0) == {"list:1:1": 0.2}
+    assert desk.playing["list:1:1"].rate == 8
+
+
+def rising(depth, seconds):
+    layer = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "rise"}, "anchor": {"kind": "above", "depth": depth}}
+    return EffectPart(4, effect(layers=[layer], speed={"kind": "time", "seconds_per_cycle": seconds}))
+
+
+@pytest.mark.parametrize(
+    ("change", "part"),
+    [({"depth": 0.4, "speed": 4.0}, rising(100, 1.0)), ({}, rising(40, 0.25))],
+    ids=["into the cue", "into the effect"],
+)
+def test_what_was_changed_live_and_is_written_back_goes_on_as_it_was(change, part):
+    compiler = Compiler()
+    desk = live(cue(1, effects=[start(effect=4)]), rising(100, 1.0), compiler=compiler)
+    go(desk, 10.0)
+    desk.act({"do": "adjust", "key": "list:1:1", "depth": 0.4, "speed": 4}, 10.25)
+    desk.advance(11.1)
+    again = Live()
+    again.now = desk.now
+    made = update(cue(1, effects=[start(effect=4, **change)]), part, revision=2)
+    again.swap(compiler.take(msgspec.structs.replace(made, written_back=["list:1:1"])), 11.1)
+    times = (11.1, 11.13, 11.2, 11.27, 11.4)
+    assert [value(again, "intensity", "1", t) for t in times] == pytest.approx([value(desk, "intensity", "1", t) for t in times])
+    playing = again.playing["list:1:1"]
+    assert (playing.hand.end, playing.hand_speed) == (1, 1)

@@ -5,7 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.engine.shows import Live
-from tests.engine.test_cue_lists import cue, go, live
+from tests.engine.test_cue_lists import SLOW, cue, go, live, value
 from zarabanda.engine import journal
 from zarabanda.engine.live.sending import MOST_AT_ONCE
 from zarabanda.messages import ControlPart
@@ -145,3 +145,20 @@ def test_messages_that_wait_are_kept_in_the_journal():
     again = Live()
     again.now = journal.restored(journal.entry_of(desk.now, 1.5, 0.0, "x"), desk.now.program, 1.5, 0.0, "x")
     assert (sent(again, 2.9), sent(again, 3.0)) == ([], ["late"])
+
+
+def test_after_a_cut_the_list_stands_until_a_hand_lets_it_go_on():
+    desk = live(cue(1), cue(2, values={"intensity": {"1": 100.0}}, times=SLOW), cue(3, trigger={"kind": "with", "wait": 3}))
+    go(desk, 1.0)
+    go(desk, 10.0)
+    entry = journal.entry_of(desk.now, 11.0, 1000.0, "before")
+    again = Live()
+    again.now = journal.restored(entry, desk.now.program, 500.0, 9999.0, "after", cut_at=1000.5)  # half a second later
+    assert value(again, "intensity", "1", 560.0) == pytest.approx(75.0), "it stands where it was when it was cut off"
+    assert (again.now.cut_off.at, again.now.cut_off.standing, cue_of(again, 1)) == (1000.5, (1,), 102)
+    again.act({"do": "go-on"}, 600.0)
+    assert value(again, "intensity", "1", 600.25) == pytest.approx(87.5)
+    again.advance(601.49)
+    assert cue_of(again, 1) == 102
+    again.advance(601.5)
+    assert (cue_of(again, 1), again.now.cut_off) == (103, None)

@@ -1770,6 +1770,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/running/write-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put depth and speed, as hands have changed them live, into the effect, the cue or the control it came from. */
+        post: operations["running_write_back_write_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/selection": {
         parameters: {
             query?: never;
@@ -3676,11 +3693,24 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
             type: "action";
+        };
+        /**
+         * Adjust
+         * @description Change depth (share of what it has, 0…1) and speed (times what it has) of what plays, live only.
+         */
+        LiveAdjust: {
+            /** @default null */
+            depth?: number | null;
+            /** @enum {unknown} */
+            do: "adjust";
+            key: string;
+            /** @default null */
+            speed?: number | null;
         };
         /**
          * Audition
@@ -4094,9 +4124,11 @@ export interface components {
         /**
          * RunningState
          * @description Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
-         *         layer, in cycles of θ.
+         *         layer, in cycles of θ; depth, speed: as hands have changed them live, 1 and 1: they have not.
          */
         LiveRunningState: {
+            /** @default 1 */
+            depth?: number;
             effect_id: number;
             frozen: boolean;
             key: string;
@@ -4104,6 +4136,8 @@ export interface components {
             name: string;
             number: number;
             source: string;
+            /** @default 1 */
+            speed?: number;
             stopping: boolean;
             theta: number;
             theta_shifts: number[];
@@ -6353,6 +6387,19 @@ export interface components {
             hex: string;
             /** Name */
             name: string;
+        };
+        /**
+         * WriteBack
+         * @description Which thing that plays, and what of the show its depth and speed go into.
+         */
+        WriteBack: {
+            /**
+             * Into
+             * @enum {string}
+             */
+            into: "effect" | "cue" | "control";
+            /** Key */
+            key: string;
         };
     };
     responses: never;
@@ -10147,6 +10194,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    running_write_back_write_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

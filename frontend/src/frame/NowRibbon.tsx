@@ -7,7 +7,9 @@ import { act, runningOf, useLivePart } from "../live/socket";
 import { desk } from "../state";
 import { ActionMenu } from "../ui/ActionMenu";
 import { Button } from "../ui/Button";
+import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
+import { liveWords } from "./liveWords";
 import { ListChip } from "./ListChip";
 
 const Bar = styled.footer`
@@ -77,13 +79,15 @@ function LiveTrace({ runKey }: { runKey: string }) {
 export function NowRibbon() {
   const running = useLivePart(
     (state) =>
-      state?.running.map(({ key, effect_id, name, source, level, stopping }) => ({
+      state?.running.map(({ key, effect_id, name, source, level, stopping, depth = 1, speed = 1 }) => ({
         key,
         effect_id,
         name,
         source,
         level,
         stopping,
+        depth,
+        speed,
       })) ?? null,
   );
   const lists = useLivePart((state) => state?.lists?.filter((one) => one.cue !== null) ?? null);
@@ -110,8 +114,10 @@ export function NowRibbon() {
                 {chip.source}
                 {chip.level < 1 ? ` · ${Math.round(chip.level * 100)} %` : ""}
                 {chip.stopping ? " · fading out" : ""}
+                <b>{liveWords(chip.depth, chip.speed)}</b>
               </span>
             </Button>
+            {!chip.stopping && <AdjustTools running={chip} />}
             <Button
               data-variant="plain"
               aria-label={`Stop ${chip.name}`}

@@ -61,16 +61,19 @@ interface Props extends Omit<SliderProps<number>, "children"> {
   label: string;
   unit?: string;
   bare?: boolean;
+  /** The value in words, instead of the number with its unit. */
+  words?: (value: number) => string;
 }
 
 /** A level drawn as close strokes. `bare`: without its label and number, which are said aside. */
-export function Slider({ label, unit = "", bare = false, ...props }: Props) {
+export function Slider({ label, unit = "", bare = false, words, ...props }: Props) {
   return (
     <Frame {...props} {...(bare ? { "aria-label": label } : {})} data-variant={bare ? "bare" : "full"}>
       {!bare && <Label>{label}</Label>}
       {!bare && (
         <Output>
           {({ state }) =>
+            words?.(state.values[0]!) ??
             `${Math.round(state.values[0]! * 100) / 100}${unit === "°" ? "°" : unit && ` ${unit}`}`
           }
         </Output>

@@ -132,7 +132,12 @@ class Compiler:
             changed.add(("draft-values", ""))
         self._previews, self._values_preview = {}, None
         return self._made(
-            changed, revision=update.revision, session=update.session, let_go=tuple(update.let_go), fade_s=update.fade_s
+            changed,
+            revision=update.revision,
+            session=update.session,
+            let_go=tuple(update.let_go),
+            fade_s=update.fade_s,
+            written_back=tuple(update.written_back),
         )
 
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> Program:
@@ -158,7 +163,7 @@ class Compiler:
     def _made(self, changed: set[PartKey], **more: Any) -> Program:
         """The program, of which these parts have changed."""
         subjects = {subject for subject, _ in changed}
-        before, now = self._program, replace(self._program, let_go=())
+        before, now = self._program, replace(self._program, let_go=(), written_back=())
         if subjects & OF_RIG:
             now = replace(now, rig=self._rig.made(self._parts.values()))
         if "palette" in subjects:
@@ -289,7 +294,9 @@ class Compiler:
         effect, heads = of_families(effect, target.families), now.rig.heads
         chosen = np.array([heads.index[head] for head in target.heads if head in heads.index], np.int64)
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
-        return Instance(key, effect_id, effect.name, source, effect, placed, always, heads.keys, list_of(key))
+        return Instance(
+            key, effect_id, effect.name, source, effect, placed, always, heads.keys, list_of(key), target.depth, target.speed
+        )
 
 
 def _stands_alike(placed: Placed, before: Heads, now: Heads) -> bool:

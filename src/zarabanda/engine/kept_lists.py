@@ -100,6 +100,8 @@ class PlayingEntry(msgspec.Struct, forbid_unknown_fields=True):
     only: bool
     cue: int
     silenced: list[int]
+    hand: FadeEntry
+    hand_speed: float
 
 
 def lists_written(lists: Mapping[int, ListState]) -> dict[int, ListEntry]:
@@ -151,7 +153,7 @@ def playing_written(playing: Mapping[PlayerId, Playing]) -> list[PlayingEntry]:
             key, one.instance.key, one.started, one.started_beat, one.level, [_fade_written(fade) for fade in one.fades],
             one.shift, one.rate, None if one.glide is None else (one.glide.before, one.glide.begin, one.glide.length),
             list(one.layer_shifts), one.frozen, sorted(one.part), one.only, one.cue,
-            sorted(one.silenced),
+            sorted(one.silenced), _fade_written(one.hand), one.hand_speed,
         )
         for key, one in playing.items()
     ]  # fmt: skip
@@ -171,6 +173,7 @@ def playing_read(
             instance, entry.started + moved, entry.started_beat, entry.level, tuple(fades), entry.shift, entry.rate,
             None if entry.glide is None else Glide(*entry.glide), tuple(entry.layer_shifts), entry.frozen,
             frozenset(entry.part), entry.only, entry.cue, frozenset(entry.silenced),
+            _fade_read(entry.hand, moved), entry.hand_speed,
         )  # fmt: skip
     return found
 
@@ -199,6 +202,6 @@ def times(lists: Mapping[int, ListEntry], specials: SpecialsEntry, playing: Iter
         found += [*msgspec.structs.astuple(gate), *gate.goal]
     for entry in playing:
         found += [*msgspec.structs.astuple(entry), *(entry.glide or ())]
-        for fade in entry.fades:
+        for fade in (*entry.fades, entry.hand):
             found += [fade.start, fade.end, fade.at, fade.seconds]
     return [value for value in found if isinstance(value, float)]

@@ -218,15 +218,17 @@ class Loop:
         self._send(begun)
         if self._failed % _FALL_BACK_AFTER == 0 and self._good is not None and self._good is not self.state.program:
             self.troubles.tell(PROGRAM, cannot_be_played(error))
-            self.swap(replace(self._good, let_go=()))
+            self.swap(replace(self._good, let_go=(), written_back=()))
 
     def _take_in(self, t: float) -> None:
         before = self.state
         program, arrived = None, t
         while self._swapped:
-            let_go = program.let_go if program is not None else ()
+            earlier = program
             arrived, program = self._swapped.popleft()
-            program = replace(program, let_go=(*let_go, *program.let_go)) if let_go else program
+            if earlier is not None:
+                let_go, written_back = (*earlier.let_go, *program.let_go), (*earlier.written_back, *program.written_back)
+                program = replace(program, let_go=let_go, written_back=written_back)
         if program is not None:
             self.state, wrong = take(self.state, program, arrived)
             for text in wrong:

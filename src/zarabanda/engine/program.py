@@ -23,7 +23,7 @@ from .messaging import CueMessage
 @dataclass(frozen=True)
 class Instance:
     """An effect on a selection, that may play. always: plays as long as it is there; keys: of the rig's heads; list_id: the
-    cue list that starts it, 0: none."""
+    cue list that starts it, 0: none; depth: share of the effect's own, 0…1; speed: times its own."""
 
     key: PlayerId
     effect_id: int
@@ -34,6 +34,8 @@ class Instance:
     always: bool
     keys: Sequence[str] = ()
     list_id: int = 0
+    depth: float = 1.0
+    speed: float = 1.0
 
     @cached_property
     def families(self) -> tuple[int, ...]:
@@ -74,6 +76,8 @@ class Program:
     tempos: dict[int, TempoPart]
     opening: tuple[Any, ...]
     let_go: tuple[PlayerId, ...] = ()
+    written_back: tuple[PlayerId, ...] = ()
+    """What the show holds now as hands had changed it live."""
     faults: tuple[str, ...] = ()
     """What of the show could not be read, in words."""
     fade_s: float = 0.0

@@ -92,6 +92,7 @@ class Publisher:
                 RunningState(
                     key, self._numbers[key], one.instance.effect_id, one.instance.name, one.instance.source, one.level,
                     one.stopping, one.frozen is not None, state.theta(one, t), one.theta_shifts(),
+                    one.hand.end, one.hand_speed,
                 )
                 for key, one in state.playing.items()
             ],

@@ -275,3 +275,28 @@ def change(document: Doc, operation: str, path: str, value: Any) -> EffectDocume
         what = f"{brief(repr(value), 60)} at “{brief(path, 60)}”"
         raise ZarabandaError(f"This does not fit the effect: {what}. Change attribute or form first.", "path") from error
     return read(changed)
+
+
+def scaled(document: Doc, depth: float, speed: float) -> Doc:
+    """A document with so much of its depth (0…1), and so many times its speed. What is not relative to a base has no depth."""
+    layers = [_shallower(layer, depth, n + 1) for n, layer in enumerate(document["layers"])]
+    own = document["speed"]
+    if own["kind"] == "tempo":
+        own = {**own, "cycles_per_beat": own["cycles_per_beat"] * speed}
+    else:
+        own = {**own, "seconds_per_cycle": own["seconds_per_cycle"] / speed}
+    return {**document, "layers": layers, "speed": own}
+
+
+def _shallower(layer: Doc, depth: float, number: int) -> Doc:
+    if depth == 1:
+        return layer
+    if layer["form"]["kind"] == "path" and layer["form"].get("plane", "yoke") == "yoke":
+        sizes = {name: layer["form"][name] * depth for name in ("width", "height")}
+        return {**layer, "form": {**layer["form"], **sizes}}
+    if layer.get("anchor") and layer["anchor"]["kind"] != "between":
+        return {**layer, "anchor": {**layer["anchor"], "depth": layer["anchor"]["depth"] * depth}}
+    raise ZarabandaError(
+        f"Layer {number} goes all the way to its values, whatever is beneath: an effect cannot hold less of that. Write it into "
+        "the cue or the control instead.", "into"
+    )  # fmt: skip

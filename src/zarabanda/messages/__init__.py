@@ -5,6 +5,7 @@ The show reaches the engine in parts, by subject and number. Browsers speak JSON
 
 from .actions import (
     Action,
+    Adjust,
     AnyAction,
     Back,
     Blackout,
@@ -127,6 +128,7 @@ __all__ = [
     "SIMULATOR",
     "Act",
     "Action",
+    "Adjust",
     "AnyAction",
     "AnyPart",
     "AskLook",

@@ -69,6 +69,14 @@ class Freeze(Action, frozen=True, tag="freeze"):
     on: bool = True
 
 
+class Adjust(Action, frozen=True, tag="adjust"):
+    """Change depth (share of what it has, 0…1) and speed (times what it has) of what plays, live only."""
+
+    key: PlayerId
+    depth: Annotated[float, msgspec.Meta(ge=0, le=1)] | None = None
+    speed: Annotated[float, msgspec.Meta(ge=0.01, le=16)] | None = None
+
+
 class Tap(Action, frozen=True, tag="tap"):
     """Tap a tempo, by its name."""
 
@@ -215,6 +223,7 @@ BrowserAction = (
     | ReleaseAll
     | Run
     | Freeze
+    | Adjust
     | Tap
     | Bpm
     | LineUp

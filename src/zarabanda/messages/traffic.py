@@ -91,7 +91,8 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     """Parts that are new or have changed, and keys of those that are gone.
 
     session: who counts the revisions, another web process begins anew; whole: these are all parts; let_go: what shall end
-    without a fade, since the show holds its values now; fade_s: in which values set by hand go where they go now.
+    without a fade, since the show holds its values now; written_back: whose depth and speed, changed live, it holds now; fade_s:
+    in which values set by hand go where they go now.
     """
 
     session: str
@@ -101,6 +102,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     whole: bool = False
     let_go: list[PlayerId] = []
     fade_s: float = 0.0
+    written_back: list[PlayerId] = []
 
 
 ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | AskTrace | ShowUpdate
@@ -135,7 +137,7 @@ class TempoState(msgspec.Struct, frozen=True):
 
 class RunningState(msgspec.Struct, frozen=True):
     """Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
-    layer, in cycles of θ."""
+    layer, in cycles of θ; depth, speed: as hands have changed them live, 1 and 1: they have not."""
 
     key: PlayerId
     number: int
@@ -147,6 +149,8 @@ class RunningState(msgspec.Struct, frozen=True):
     frozen: bool
     theta: float
     theta_shifts: list[float]
+    depth: float = 1.0
+    speed: float = 1.0
 
 
 class ListTold(msgspec.Struct, frozen=True):

@@ -31,6 +31,8 @@ KILL_AFTER_S, WITHIN_S, LASTS_S = 1.0, 1.0, 4.6
 """After the go; so long after a kill everything must be as it would be; how long a run is looked at."""
 _JITTER_S, _STEPS = 0.06, 3
 """Two runs are compared within so much time either way, and so many steps of a slot."""
+_APART_S = 31.0
+"""Two deaths within a minute cost no pause."""
 _UNIVERSE = 1
 _SPOTS, _WASHES = [str(101 + n) for n in range(10)], [str(201 + n) for n in range(10)]
 
@@ -116,7 +118,7 @@ class _Load:
 
 
 def measure(rounds: int) -> Report:
-    """Kill each so often. Times in ms; wrong: runs that were not as the undisturbed one."""
+    """Kill each so often, by turns. Times in ms; wrong: runs that were not as the undisturbed one."""
     begun, slots, node = steal_ticks(), _Slots(), E131Node(0)
     node.on_packet = slots.take
     with tempfile.TemporaryDirectory() as folder:
@@ -127,31 +129,38 @@ def measure(rounds: int) -> Report:
             trial.run(lambda: None)
             calm = trial.run(lambda: None)
             report: Report = {"undisturbed": trial.differs(trial.run(lambda: None), calm)}
-            for name in ("web", "engine"):
-                report[name] = _killed(trial, node, slots, calm, name, rounds)
+            killed = {"web": _Killed("web"), "engine": _Killed("engine")}
+            for _ in range(rounds):
+                for one in killed.values():
+                    one.again(trial, slots, calm)
             trial.close()
     node.close()
-    return report | {"rounds": rounds, "steal": steal_since(begun)}
+    return report | {name: one.report() for name, one in killed.items()} | {"rounds": rounds, "steal": steal_since(begun)}
 
 
-def _killed(trial: _Trial, node: E131Node, slots: _Slots, calm: Run, name: str, rounds: int) -> Report:
-    gaps, wrong, missing, texts = list[float](), 0, 0, list[str]()
-    for _ in range(rounds):
-        before = slots.missing
-        run = trial.run(lambda: trial.kill(name))
-        steps = np.diff(run.times[run.times > KILL_AFTER_S - 0.2]) * 1000
-        gaps.append(float(steps.max()))
-        missing += slots.missing - before
-        differs = trial.differs(run, calm, after=0.0 if name == "web" else KILL_AFTER_S + WITHIN_S)
-        wrong += bool(differs)
-        texts += [differs] if differs else []
-    return {
-        "longest_gap_ms": max(gaps),
-        "usual_gap_ms": float(np.median(gaps)),
-        "missing": missing,
-        "wrong": wrong,
-        "what": texts[:3],
-    }
+class _Killed:
+    """One process that is killed again and again, not so often that the supervisor lets it wait."""
+
+    def __init__(self, name: str) -> None:
+        self._name, self._at = name, float("-inf")
+        self._gaps, self._missing, self._texts = list[float](), 0, list[str]()
+
+    def again(self, trial: _Trial, slots: _Slots, calm: Run) -> None:
+        """One run in which it is killed."""
+        time.sleep(max(0.0, self._at + _APART_S - time.monotonic()))
+        self._at, before = time.monotonic(), slots.missing
+        run = trial.run(lambda: trial.kill(self._name))
+        self._gaps.append(float(np.diff(run.times[run.times > KILL_AFTER_S - 0.2]).max()) * 1000)
+        self._missing += slots.missing - before
+        differs = trial.differs(run, calm, after=0.0 if self._name == "web" else KILL_AFTER_S + WITHIN_S)
+        self._texts += [differs] if differs else []
+
+    def report(self) -> Report:
+        """How it went."""
+        return {
+            "longest_gap_ms": max(self._gaps), "usual_gap_ms": float(np.median(self._gaps)), "missing": self._missing,
+            "wrong": len(self._texts), "what": self._texts[:3],
+        }  # fmt: skip
 
 
 class Run:

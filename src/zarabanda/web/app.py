@@ -46,6 +46,7 @@ from .resources import (
     palettes,
     rig,
     routes,
+    running,
     selection,
     show,
     trace,
@@ -134,6 +135,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         devices.api,
         output.api,
         routes.api,
+        running.api,
         health.api,
     ):
         app.register_api(blueprint)

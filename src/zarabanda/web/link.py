@@ -98,6 +98,7 @@ class EngineLink:
         self._worker = Worker(NAME, self._be_connected, troubles)
         self._events = EventLog(data, "web")
         self.let_go: list[PlayerId] = []
+        self.written_back: list[PlayerId] = []
         """Keys of what shall end without a fade with the next program, since the program holds its values."""
         self.fade_s = 0.0
         """In which values set by hand go where the next update says."""
@@ -189,9 +190,10 @@ class EngineLink:
                 self.route_edition += 1
             self.revision, self._pushed_edit = self.revision + 1, newest
             let_go, self.let_go = self.let_go, []
+            written_back, self.written_back = self.written_back, []
             fade_s, self.fade_s = self.fade_s, 0.0
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
-                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s))
+                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s, written_back))
             self._compiled.take_in(parts, gone, whole=whole)  # after the engine has it: the light comes first
             if whole:
                 Worker("Cue lists", self._compiled.prepare, self.troubles).start()  # so that no page waits for them

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import ControlId, LetGo, Level, PlayerId, Press
+from zarabanda.messages import ControlId, LetGo, Level, Press
 
 from ..program import Control
 from .levels import share
-from .running import fade_out, start
+from .running import at_rate, fade_out, start
 from .state import LiveState
 
 
@@ -28,16 +27,9 @@ def level(state: LiveState, action: Level, t: float) -> LiveState:
     if value <= 0 or control.player not in state.program.instances:
         return state.without([control.player])
     state = start(state, control.player, t, 1.0 if control.job == "speed" else value)
-    return _at_rate(state, control.player, 1.0 if control.job == "depth" else value, t)
-
-
-def _at_rate(state: LiveState, key: PlayerId, rate: float, t: float) -> LiveState:
-    """At a share of the full speed from now on, without a jump."""
-    playing = state.playing[key]
-    if rate == playing.rate:
-        return state
-    theta, slower = state.theta(playing, t), replace(playing, rate=rate)
-    return state.with_playing(key, slower if playing.frozen is not None else state.going_on_from(slower, theta, t))
+    playing = state.playing[control.player]
+    speed = (1.0 if control.job == "depth" else value) * playing.instance.speed * playing.hand_speed
+    return state.with_playing(control.player, at_rate(state, playing, speed, t))
 
 
 def press(state: LiveState, action: Press, t: float) -> LiveState:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import replace
+from math import isclose
 
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.going import Passage
@@ -60,11 +61,13 @@ def _started(state: LiveState, whose: CueList, key: PlayerId, one: RunningEffect
 
 def _changed(state: LiveState, playing: Playing, one: RunningEffect, passage: Passage, t: float) -> Playing:
     """Going to the depth and the speed that it has after a cue."""
-    if any(playing.fades[number].end != one.depth for number in set(playing.instance.families) - playing.silenced):
+    acting = set(playing.instance.families) - playing.silenced
+    if not all(isclose(playing.fades[number].end, one.depth) for number in acting):
         playing = _faded(playing, one.depth, passage, t)
-    if playing.rate != one.speed:
+    rate = one.speed * playing.hand_speed
+    if not isclose(playing.rate, rate):
         seconds = max((passage.fade_s(number, True) for number in playing.instance.families), default=0.0)
-        playing = state.gliding_to(playing, one.speed, t, seconds)
+        playing = state.gliding_to(playing, rate, t, seconds)
     return playing
 
 

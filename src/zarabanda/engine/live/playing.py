@@ -47,6 +47,11 @@ class Fade:
         now = self.earlier if self.earlier is not None and t < self.at else replace(self, earlier=None)
         return Fade(now.share(at), share, at, seconds, ease, now if delay > 0 else None)
 
+    def scaled(self, share: float) -> Fade:
+        """The same way between shares that are so much of what they were."""
+        earlier = None if self.earlier is None else self.earlier.scaled(share)
+        return replace(self, start=self.start * share, end=self.end * share, earlier=earlier)
+
     def paused(self, t: float) -> Fade:
         """With its clock standing from t on."""
         return self if self.paused_at <= t else replace(self, paused_at=t)
@@ -81,11 +86,12 @@ WHOLE = (Fade(),) * len(attributes.FAMILIES)
 
 @dataclass(frozen=True)
 class Playing:
-    """One instance that plays. Its weight W in a family is level × the share of that family's fade.
+    """One instance that plays. Its weight W in a family is level × depth × the share of that family's fade × that of `hand`.
 
     fades: in the order of `attributes.FAMILIES`; rate: against the speed of the effect, after `glide`; part: families of heads
     on which it does not act, or, with `only`, on which alone it does; cue: of which cue of a list it is, 0: of none;
-    silenced: families in which it was stopped by hand, by number.
+    silenced: families in which it was stopped by hand, by number; hand, hand_speed: how hands have changed its depth and speed,
+    live only; the speed is in `rate`.
     """
 
     instance: Instance
@@ -102,6 +108,8 @@ class Playing:
     only: bool = False
     cue: int = 0
     silenced: frozenset[int] = frozenset()
+    hand: Fade = Fade()
+    hand_speed: float = 1.0
 
     @cached_property
     def placed(self) -> Placed:
@@ -112,7 +120,8 @@ class Playing:
 
     def weights(self, t: float) -> tuple[float, ...]:
         """W at t, by family."""
-        return tuple(self.level * fade.share(t) for fade in self.fades)
+        level = self.level * self.instance.depth * self.hand.share(t)
+        return tuple(level * fade.share(t) for fade in self.fades)
 
     def weight(self, t: float) -> float:
         """The largest W at t of the families in which it acts."""

@@ -14,7 +14,7 @@ from .advance import advance, done
 from .blind import withheld
 from .phases import keeping_phase
 from .playing import Playing
-from .running import start
+from .running import start, written_back
 from .state import DEFAULT_RELEASE_S, LiveState
 from .tempo import Tempo
 
@@ -57,6 +57,9 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
     ).with_controls_down(program.let_go)
     for key, playing in kept.items():
         instance = program.instances.get(key)
+        if key in program.written_back and instance is not None:
+            playing = written_back(state, playing, instance, t)
+            state = state.with_playing(key, playing)
         if key in waiting and same_heads:
             continue
         if instance is None:

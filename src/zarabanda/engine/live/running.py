@@ -7,10 +7,14 @@ from typing import Any
 
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, shown
-from zarabanda.messages import Freeze, PlayerId, Run, Stop, StopAll
+from zarabanda.messages import Adjust, Freeze, PlayerId, Run, Stop, StopAll
 
-from .playing import Playing
+from ..program import Instance
+from .playing import Fade, Playing
 from .state import DEFAULT_RELEASE_S, LiveState
+
+_HAND_S = 0.1
+"""So soon a depth that a hand changes is there."""
 
 
 def start(state: LiveState, key: PlayerId, t: float, level: float = 1.0) -> LiveState:
@@ -19,7 +23,7 @@ def start(state: LiveState, key: PlayerId, t: float, level: float = 1.0) -> Live
     if playing is not None and not playing.stopping:
         return state.with_playing(key, replace(playing, level=level))
     beat = state.clock(instance).beats(t)
-    return state.without([key]).with_playing(key, Playing(instance, t, beat, level))
+    return state.without([key]).with_playing(key, Playing(instance, t, beat, level, rate=instance.speed))
 
 
 def fade_out(state: LiveState, key: PlayerId, t: float, seconds: float) -> LiveState:
@@ -83,4 +87,33 @@ def freeze(state: LiveState, action: Freeze, t: float) -> LiveState:
     return state.with_playing(key, state.going_on_from(replace(playing, frozen=None), playing.frozen, t))
 
 
-ACTIONS: dict[Any, Any] = {Stop: stop, StopAll: stop_all, Run: run, Freeze: freeze}
+def adjust(state: LiveState, action: Adjust, t: float) -> LiveState:
+    """Change depth and speed live: soon, and without a jump of phase."""
+    playing = _playing(state, action.key)
+    if action.depth is not None:
+        playing = replace(playing, hand=playing.hand.to(action.depth, t, _HAND_S))
+    if action.speed is not None:
+        playing = at_rate(state, replace(playing, hand_speed=action.speed), playing.rate / playing.hand_speed * action.speed, t)
+    return state.with_playing(action.key, playing)
+
+
+def at_rate(state: LiveState, playing: Playing, rate: float, t: float) -> Playing:
+    """At another rate from now on, without a jump."""
+    if rate == playing.rate:
+        return playing
+    theta, changed = state.theta(playing, t), replace(playing, rate=rate)
+    return changed if playing.frozen is not None else state.going_on_from(changed, theta, t)
+
+
+def written_back(state: LiveState, playing: Playing, now: Instance, t: float) -> Playing:
+    """With what hands had changed live in the show by now, which plays it as `now`. Where that is the same, a cue has it."""
+    theta, share, speed = state.theta(playing, t), playing.hand.end, playing.hand_speed
+    if now is playing.instance and now.list_id:
+        fades = tuple(fade.scaled(share) for fade in playing.fades)
+        return replace(playing, fades=fades, hand=Fade(), hand_speed=1.0)
+    rate = playing.rate / speed * now.speed / playing.instance.speed
+    playing = replace(playing, hand=Fade(), hand_speed=1.0, rate=rate)
+    return playing if playing.frozen is not None else state.going_on_from(playing, theta, t)
+
+
+ACTIONS: dict[Any, Any] = {Adjust: adjust, Stop: stop, StopAll: stop_all, Run: run, Freeze: freeze}

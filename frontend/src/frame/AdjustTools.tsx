@@ -1,0 +1,99 @@
+import { SlidersHorizontal } from "lucide-react";
+import { Dialog, DialogTrigger } from "react-aria-components";
+import styled from "styled-components";
+
+import { api, take } from "../api/client";
+import { refresh, tell } from "../api/queries";
+import { act } from "../live/socket";
+import { Button } from "../ui/Button";
+import { Bubble } from "../ui/Sheet";
+import { Slider } from "../ui/Slider";
+
+const Content = styled(Dialog)`
+  outline: none;
+  display: grid;
+  gap: 12px;
+  width: 320px;
+  p {
+    color: var(--quiet);
+  }
+`;
+const Ways = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+/** Speeds go from a quarter to four times: a slider from −2 to 2 doublings. */
+const doublings = (speed: number) => Math.log2(speed);
+
+export interface Running {
+  key: string;
+  name: string;
+  source: string;
+  depth: number;
+  speed: number;
+}
+
+/** Depth and speed of something that runs, at hand: live only, until it is written back. */
+export function AdjustTools({ running }: { running: Running }) {
+  const { key, name, depth, speed } = running;
+  const changed = depth !== 1 || speed !== 1;
+  async function write(into: "effect" | "cue" | "control") {
+    try {
+      await take(api.POST("/api/running/write-back", { body: { key, into } }));
+    } catch (error) {
+      tell(error);
+    }
+    refresh();
+  }
+  return (
+    <DialogTrigger>
+      <Button data-variant="plain" aria-label={`Depth and speed of ${name}`}>
+        <SlidersHorizontal size={14} aria-hidden="true" />
+      </Button>
+      <Bubble placement="top">
+        <Content aria-label={`Depth and speed of ${name}`}>
+          <Slider
+            label="Depth"
+            minValue={0}
+            maxValue={1}
+            step={0.01}
+            value={depth}
+            words={(value: number) => `${Math.round(value * 100)} % of what it has`}
+            onChange={(value: number) => act({ do: "adjust", key, depth: value })}
+          />
+          <Slider
+            label="Speed"
+            minValue={-2}
+            maxValue={2}
+            step={0.05}
+            value={doublings(speed)}
+            words={(value: number) => `${(2 ** value).toFixed(2)} × what it has`}
+            onChange={(value: number) => act({ do: "adjust", key, speed: 2 ** value })}
+          />
+          <p>{changed ? "Changed live only. Write it back into:" : `As ${running.source} has it.`}</p>
+          {changed && (
+            <Ways>
+              <Button data-variant="small" onPress={() => void write("effect")}>
+                the effect
+              </Button>
+              {key.startsWith("list:") && (
+                <Button data-variant="small" onPress={() => void write("cue")}>
+                  the cue
+                </Button>
+              )}
+              {key.startsWith("control:") && (
+                <Button data-variant="small" onPress={() => void write("control")}>
+                  the control
+                </Button>
+              )}
+              <Button data-variant="plain" onPress={() => act({ do: "adjust", key, depth: 1, speed: 1 })}>
+                As it was
+              </Button>
+            </Ways>
+          )}
+        </Content>
+      </Bubble>
+    </DialogTrigger>
+  );
+}
