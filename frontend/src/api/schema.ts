@@ -1770,6 +1770,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/running/effects/{effect_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** On which heads an effect runs now, by what started it. */
+        get: operations["running_get_runs_effects__int_effect_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/running/write-back": {
         parameters: {
             query?: never;
@@ -5419,6 +5436,26 @@ export interface components {
         Rules: {
             /** Rules */
             rules: string[];
+        };
+        /**
+         * RunsOn
+         * @description An effect that runs now. source: what started it; heads: on which it acts; words: these in short.
+         */
+        RunsOn: {
+            /** Heads */
+            heads: string[];
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RunsView
+         * @description Where an effect runs now.
+         */
+        RunsView: {
+            /** Runs */
+            runs: components["schemas"]["RunsOn"][];
         };
         /**
          * ScopeView
@@ -10194,6 +10231,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    running_get_runs_effects__int_effect_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsView"];
                 };
             };
             /** @description Unprocessable Entity */

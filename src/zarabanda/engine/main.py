@@ -17,6 +17,8 @@ import msgspec
 from zarabanda import network_settings, wire
 from zarabanda.event_log import EventLog
 from zarabanda.messages import (
+    Acting,
+    AskActing,
     AskLook,
     AskStage,
     AskTrace,
@@ -52,7 +54,7 @@ from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Program
 from .publisher import Publisher
-from .tracing import traced
+from .tracing import acting, traced
 
 _decoder = msgspec.msgpack.Decoder(ToEngine)
 _BEAT_EVERY_S = 0.2
@@ -173,6 +175,8 @@ class Engine:
             case AskTrace():
                 state, sent, now = self.loop.state, self.loop.sent, time.monotonic()
                 peer.post(traced(state, sent, message.head, message.attribute, now, message.ref))
+            case AskActing():
+                peer.post(Acting(message.ref, acting(self.loop.state, message.effect_id)))
             case _:
                 self._compile(peer, message)
 

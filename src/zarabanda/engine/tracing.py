@@ -31,6 +31,18 @@ def playing_at(state: LiveState, t: float, words: Callable[[int], Sequence[str]]
     ]  # fmt: skip
 
 
+def acting(state: LiveState, effect_id: int) -> list[tuple[str, list[str]]]:
+    """On which heads an effect runs now: where each that plays comes from, and the keys of its heads, without those where
+    another list has taken over."""
+    keys = state.program.rig.heads.keys
+    found = []
+    for one in state.playing.values():
+        if one.instance.effect_id == effect_id and not one.stopping:
+            heads = dict.fromkeys(head for block in one.placed.blocks for head in block.head.tolist())
+            found.append((one.instance.source, [keys[head] for head in sorted(heads)]))
+    return found
+
+
 def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: float, reference: int) -> Traced:
     """The steps to an attribute of a head at t, and its slots as they were sent last: universes and bytes (universes, 512)."""
     rig = state.program.rig

@@ -79,6 +79,8 @@ from .parts import (
 )
 from .traffic import (
     Act,
+    Acting,
+    AskActing,
     AskLook,
     AskStage,
     AskTrace,
@@ -127,10 +129,12 @@ __all__ = [
     "OSC",
     "SIMULATOR",
     "Act",
+    "Acting",
     "Action",
     "Adjust",
     "AnyAction",
     "AnyPart",
+    "AskActing",
     "AskLook",
     "AskStage",
     "AskTrace",

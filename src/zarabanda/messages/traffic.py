@@ -87,6 +87,13 @@ class AskTrace(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fiel
     ref: int
 
 
+class AskActing(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="acting"):
+    """On which heads does an effect run now?"""
+
+    effect_id: Number
+    ref: int
+
+
 class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="show"):
     """Parts that are new or have changed, and keys of those that are gone.
 
@@ -105,7 +112,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     written_back: list[PlayerId] = []
 
 
-ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | AskTrace | ShowUpdate
+ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | AskTrace | AskActing | ShowUpdate
 
 # from the engine
 
@@ -324,6 +331,13 @@ class Traced(msgspec.Struct, frozen=True, tag_field="type", tag="traced"):
     slots: list[TracedSlot]
 
 
+class Acting(msgspec.Struct, frozen=True, tag_field="type", tag="acting-on"):
+    """On which heads an effect runs now: by what plays it, where that comes from, and the keys of the heads in their order."""
+
+    ref: int
+    plays: list[tuple[str, list[str]]]
+
+
 class Refused(msgspec.Struct, frozen=True, tag_field="type", tag="refused"):
     """An action that was not done, and why; ref as it came with the action."""
 
@@ -337,7 +351,7 @@ class ShowRefused(msgspec.Struct, frozen=True, tag_field="type", tag="refused-sh
     message: str
 
 
-FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Refused | ShowRefused
+FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Acting | Refused | ShowRefused
 
 # to a browser, beside frames as they come
 

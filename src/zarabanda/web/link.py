@@ -21,7 +21,9 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.event_log import EventLog
 from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.messages import (
+    Acting,
     AnyAction,
+    AskActing,
     AskLook,
     AskStage,
     AskTrace,
@@ -244,7 +246,12 @@ class EngineLink:
         found: Traced = self._asked_for(lambda number: AskTrace(head, attribute, number))
         return found
 
-    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace]) -> Any:
+    def acting(self, effect_id: int) -> list[tuple[str, list[str]]]:
+        """On which heads an effect runs now: where each that plays comes from, and the keys of its heads."""
+        found: Acting = self._asked_for(lambda number: AskActing(effect_id, number))
+        return found.plays
+
+    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace | AskActing]) -> Any:
         self._references += 1
         number, arrived, answer = self._references, threading.Event(), list[Any]()
         self._answers[number] = (arrived, answer)
@@ -379,7 +386,7 @@ class EngineLink:
                     browser.post_newest("state", self.state)
             case Look(ref, values) if ref in self._answers:
                 self._answered(ref, values)
-            case Traced(ref) if ref in self._answers:
+            case Traced(ref) | Acting(ref) if ref in self._answers:
                 self._answered(ref, message)
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)

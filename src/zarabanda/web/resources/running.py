@@ -8,19 +8,20 @@ from typing import Any, Literal
 import msgspec
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 from sqlalchemy.orm import Session
 
 from zarabanda import targets
 from zarabanda.errors import NotThere, ZarabandaError
 from zarabanda.formats import effect_edit
 from zarabanda.formats.effect_document import EffectDocument, faults
+from zarabanda.formats.route_document import as_text, in_ranges
 from zarabanda.messages import PlayerId, RunningState
 from zarabanda.show import repositories
 from zarabanda.show.tables import ControlRow, CueRow, EffectRow
 
 from ..context import browser_id, context
-from ..parts import Done, Part
+from ..parts import Done, Id, Part
 from .cues import checked
 
 api = APIBlueprint("running", __name__, url_prefix="/api/running", abp_tags=[Tag(name="running")])
@@ -31,6 +32,47 @@ class WriteBack(Part):
 
     key: str
     into: Literal["effect", "cue", "control"]
+
+
+class EffectOf(BaseModel):
+    """Which effect."""
+
+    effect_id: Id
+
+
+class RunsOn(BaseModel):
+    """An effect that runs now. source: what started it; heads: on which it acts; words: these in short."""
+
+    source: str
+    heads: list[str]
+    words: str
+
+
+class RunsView(BaseModel):
+    """Where an effect runs now."""
+
+    runs: list[RunsOn]
+
+
+@api.get("/effects/<int:effect_id>", responses={200: RunsView})
+def get_runs(path: EffectOf) -> RunsView:
+    """On which heads an effect runs now, by what started it."""
+    runs = [
+        RunsOn(source=source, heads=heads, words=f"{len(heads)} head{'' if len(heads) == 1 else 's'}, {_in_short(heads)}")
+        for source, heads in context().link.acting(path.effect_id)
+        if heads
+    ]
+    return RunsView(runs=runs)
+
+
+def _in_short(heads: list[str]) -> str:
+    """Fixtures of heads in ranges; cells are not told apart.
+
+    >>> _in_short(["101", "102", "321.1", "321.2"])
+    '101–102, 321'
+    """
+    numbers = sorted({int(head.partition(".")[0]) for head in heads})
+    return as_text(in_ranges(numbers)).replace(",", ", ").replace(",  ", ", ")
 
 
 @api.post("/write-back", responses={200: Done})

@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import { api, take } from "../../../api/client";
 import { useDraft, useEdit } from "../../../api/queries";
+import { useRuns } from "../../../api/running";
 import { act, useLive } from "../../../live/socket";
 import { desk, useDesk } from "../../../state";
 import { Button } from "../../../ui/Button";
@@ -84,6 +85,7 @@ function Title({ effect, editor, heads, runKey }: Props) {
     say(`${copy.name} is a copy for this use alone; the others keep ${effect.name}.`, "done");
   });
   const shared = effect.uses.length > 1 && runKey !== null && /^(draft|control):/.test(runKey);
+  const runs = useRuns(effect.id);
   const where = effect.uses.length ? `on ${effect.uses.join(", ")}` : "used nowhere yet";
   return (
     <Row>
@@ -92,6 +94,7 @@ function Title({ effect, editor, heads, runKey }: Props) {
         <p>
           {effect.kept ? "Kept" : "Not kept yet"}, {where}
           {effect.uses.length > 1 && `. A change changes all ${effect.uses.length}`}
+          {runs.length > 0 && `. Runs now on ${runs.map((one) => one.words).join("; ")}`}
         </p>
       </div>
       {shared && <Button onPress={() => ownCopy.mutate(undefined)}>Make its own copy</Button>}
