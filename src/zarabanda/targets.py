@@ -38,13 +38,33 @@ class EffectOnHeads(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag
         return self if self.group_id is None else msgspec.structs.replace(self, heads=tuple(groups.get(self.group_id, ())))
 
 
-Target = EffectOnHeads
+class StopEffects(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="stop-effects"):
+    """Stopping effects, whatever started them. family: what they do in it, None: all that they do."""
+
+    family: str | None = None
+
+    def uses(self) -> set[Used]:
+        """It refers to nothing."""
+        return set()
+
+    def on(self, groups: Mapping[int, Sequence[str]]) -> StopEffects:
+        """The same: it has no heads."""
+        return self
+
+    @property
+    def words(self) -> str:
+        """What it does."""
+        return f"Stop {self.family or 'all'} effects"
+
+
+Target = EffectOnHeads | StopEffects
 """All kinds. A new one is a class beside this one, named here, and what the engine makes of it (`engine.compiling`)."""
 
 
 def read(document: dict[str, Any]) -> Target:
     """A target from plain data."""
-    return msgspec.convert(document, Target)
+    found: Target = msgspec.convert(document, Target)
+    return found
 
 
 def plain(target: Target) -> dict[str, Any]:

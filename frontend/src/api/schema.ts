@@ -1335,7 +1335,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put an effect on a fader or button. */
+        /** Put an effect on a fader or button, or stopping effects on a button. */
         post: operations["pages_add_control__int_page_id__controls_post"];
         delete?: never;
         options?: never;
@@ -2402,7 +2402,7 @@ export interface components {
             /** Effect */
             effect: string;
             /** Effect Id */
-            effect_id: number;
+            effect_id: number | null;
             /** Families */
             families: string[] | null;
             /** Group */
@@ -2421,6 +2421,8 @@ export interface components {
             name: string;
             /** Place */
             place: number;
+            /** Stops */
+            stops: string | null;
             /** Waits */
             waits: string;
         };
@@ -2545,6 +2547,8 @@ export interface components {
             note: string;
             /** Number */
             number: number;
+            /** Seen Moves */
+            seen_moves: string[];
             /** Space */
             space: string;
             /** States Everything */
@@ -4470,11 +4474,15 @@ export interface components {
         };
         /**
          * NewControl
-         * @description An effect on a fader or button: on heads, or on a group, whose heads it then follows.
+         * @description An effect on a fader or button: on heads, or on a group, whose heads it then follows; or a button that stops effects, all
+         *     or those of one family.
          */
         NewControl: {
-            /** Effect Id */
-            effect_id: number;
+            /**
+             * Effect Id
+             * @default null
+             */
+            effect_id?: number | null;
             /**
              * Families
              * @default null
@@ -4507,6 +4515,11 @@ export interface components {
              * @default 0.4
              */
             release_s?: number;
+            /**
+             * Stops
+             * @default null
+             */
+            stops?: ("all" | "intensity" | "position" | "colour" | "beam") | null;
         };
         /**
          * NewCue

@@ -42,7 +42,7 @@ from zarabanda.messages import (
     control_id,
 )
 from zarabanda.messages.looks import look_of
-from zarabanda.targets import EffectOnHeads
+from zarabanda.targets import EffectOnHeads, StopEffects
 
 from .cueing import SUBJECTS as OF_CUES
 from .cueing import CueMaker, families_of, list_of, player_of
@@ -256,7 +256,8 @@ class Compiler:
     def _players(self) -> Iterator[tuple[PlayerId, PartKey, str, EffectOnHeads, bool]]:
         """Everything that may play: who plays it, its part, where it comes from, what it is, and whether it always plays."""
         for part in self._of(ControlPart):
-            yield PlayerId(control_id(part.id)), part.key, part.source, part.target, False
+            if isinstance(part.target, EffectOnHeads):
+                yield PlayerId(control_id(part.id)), part.key, part.source, part.target, False
         for part in sorted(self._of(DraftEffectPart), key=lambda one: int(one.id)):
             yield PlayerId(f"draft:{part.id}"), part.key, "draft", part.target, True
         names = {part.id: part.name for part in self._of(CueListPart)}
@@ -312,4 +313,5 @@ def _stands_alike(placed: Placed, before: Heads, now: Heads) -> bool:
 
 def _control(part: ControlPart) -> Control:
     key = control_id(part.id)
-    return Control(key, part.name, part.mode, part.release_s, PlayerId(key), part.job)
+    stops = (part.target.family or "all") if isinstance(part.target, StopEffects) else ""
+    return Control(key, part.name, part.mode, part.release_s, PlayerId(key), part.job, stops)

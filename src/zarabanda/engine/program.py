@@ -47,7 +47,7 @@ class Instance:
 class Control:
     """A fader or button: how it acts, and what plays what it drives. mode: `fader`, `latch` or `flash`; release in s.
 
-    job: what a fader changes, `depth`, `speed` or `both`.
+    job: what a fader changes, `depth`, `speed` or `both`; stops: a button that stops effects, of one family or `all`.
     """
 
     key: ControlId
@@ -56,6 +56,7 @@ class Control:
     release_s: float
     player: PlayerId
     job: str = "depth"
+    stops: str = ""
 
 
 @dataclass(frozen=True)

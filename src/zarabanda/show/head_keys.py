@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import ModeSpec, head_key, head_keys, lit_keys
 
-from .tables import Base, ControlRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, PaletteRow
+from .tables import Base, ControlRow, CueRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, PaletteRow
 
 
 @dataclass(frozen=True)
@@ -88,6 +88,26 @@ def _put_target(row: ControlRow, renaming: Renaming) -> None:
     row.target = row.target | {"heads": renaming.keys(row.target["heads"])}
 
 
+def _heads_of_cue(row: CueRow) -> list[str]:
+    """Heads that a cue writes, stops, marks, starts effects on, or does not move, each once."""
+    document = row.document
+    cells = [document[place][name] for place in ("values", "stops", "only_here") for name in document[place]]
+    effects = [one.get("heads", ()) for one in document["effects"]]
+    return list(dict.fromkeys(head for heads in (*cells, *effects, document["seen_moves"]) for head in heads))
+
+
+def _put_cue(row: CueRow, renaming: Renaming) -> None:
+    document = row.document
+    values = {name: renaming.values(heads) for name, heads in document["values"].items()}
+    lists = {place: {name: renaming.keys(heads) for name, heads in document[place].items()} for place in ("stops", "only_here")}
+    row.document = {
+        **document, **{place: {name: heads for name, heads in cells.items() if heads} for place, cells in lists.items()},
+        "values": {name: heads for name, heads in values.items() if heads},
+        "effects": [{**one, "heads": renaming.keys(one.get("heads", ()))} for one in document["effects"]],
+        "seen_moves": renaming.keys(document["seen_moves"]),
+    }  # fmt: skip
+
+
 def _put_own(row: EffectRow | PaletteRow, renaming: Renaming) -> None:
     row.document = row.document | {"own": renaming.values(_own_of(row.document))}
 
@@ -109,7 +129,8 @@ PLACES: tuple[Place, ...] = (
     Place(DraftValue, lambda row: row.heads, _put_values),
     Place(DraftFan, lambda row: row.document["heads"], _put_fan),
     Place(DraftEffect, lambda row: row.heads, _put_list),
-    Place(ControlRow, lambda row: row.target["heads"], _put_target),
+    Place(ControlRow, lambda row: row.target.get("heads", ()), _put_target),
+    Place(CueRow, _heads_of_cue, _put_cue),
     Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
     Place(EffectRow, lambda row: _own_of(row.document), _put_own),
 )

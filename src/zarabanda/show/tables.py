@@ -148,8 +148,9 @@ class ControlRow(Base):
 
     @property
     def effect_id(self) -> int:
-        """The effect that it drives."""
-        return targets.read(self.target).effect_id
+        """The effect that it drives, 0: none."""
+        target = targets.read(self.target)
+        return target.effect_id if isinstance(target, targets.EffectOnHeads) else 0
 
     __table_args__ = (Index("ix_control_place", "page_id", "row", "place"), NEVER_AGAIN)
 

@@ -1,6 +1,8 @@
 import styled from "styled-components";
 
-import { usePages } from "../../api/queries";
+import { api, take, type Schemas } from "../../api/client";
+import { useEdit, usePages } from "../../api/queries";
+import { ActionMenu } from "../../ui/ActionMenu";
 import { ButtonControl } from "./ButtonControl";
 import { FaderControl } from "./FaderControl";
 import { kindOf, PLACES } from "./places";
@@ -23,6 +25,15 @@ const Buttons = styled.div`
   grid-template-columns: repeat(6, minmax(0, 1fr));
   gap: 8px;
 `;
+type Stops = NonNullable<Schemas["NewControl"]["stops"]>;
+/** What an empty button can be given here; effects are put on it in Effects. */
+const STOPS: { stops: Stops; text: string }[] = [
+  { stops: "all", text: "Stop all effects" },
+  { stops: "intensity", text: "Stop intensity effects" },
+  { stops: "position", text: "Stop movement" },
+  { stops: "colour", text: "Stop colour effects" },
+  { stops: "beam", text: "Stop beam effects" },
+];
 const Empty = styled.div`
   border: 1px dashed var(--line);
   border-radius: 2px;
@@ -38,6 +49,20 @@ const Empty = styled.div`
 /** The page of faders and buttons that runs the show live. Nothing moves here by itself. */
 export function BuskView() {
   const { data } = usePages();
+  const put = useEdit(({ place, stops }: { place: number; stops: Stops }) =>
+    take(
+      api.POST("/api/pages/{page_id}/controls", {
+        params: { path: { page_id: data!.pages[0]!.id } },
+        body: {
+          place,
+          stops,
+          mode: "flash",
+          name: STOPS.find((one) => one.stops === stops)!.text,
+          release_s: 0.4,
+        },
+      }),
+    ),
+  );
   const page = data?.pages[0];
   if (!page) return <Page />;
   const places = Array.from({ length: PLACES }, (_, n) => n + 1);
@@ -62,7 +87,15 @@ export function BuskView() {
           return control ? (
             <ButtonControl key={control.key} control={control} />
           ) : (
-            <Empty key={place}>Button {place}, empty</Empty>
+            <Empty key={place}>
+              <ActionMenu
+                label={`Button ${place}`}
+                opener={`Button ${place}, empty`}
+                variant="plain"
+                onAction={(stops) => put.mutate({ place, stops: stops as Stops })}
+                actions={STOPS.map(({ stops, text }) => ({ id: stops, text }))}
+              />
+            </Empty>
           );
         })}
       </Buttons>

@@ -38,28 +38,24 @@ const Press = styled(AriaButton)`
   }
 `;
 
+const waysOf = (flash: boolean, on: boolean) =>
+  flash ? "while held" : on ? "on, press for off" : "press for on";
+
 /** A button: on and off by presses, or on while it is held. */
 export function ButtonControl({ control }: { control: Schemas["ControlView"] }) {
   const on = useLive((live) => (live.state?.levels[control.key] ?? 0) > 0);
   const flash = control.mode === "flash";
+  const words = control.stops ? "at once, whatever started them" : waysOf(flash, on);
   const press = (down: boolean) => act({ do: "press", control: control.key, down });
   return (
     <Frame data-on={on || undefined}>
       <Press
-        aria-pressed={flash ? undefined : on}
+        aria-pressed={flash || control.stops ? undefined : on}
         onPressStart={() => press(true)}
-        onPressEnd={() => flash && press(false)}
+        onPressEnd={() => flash && !control.stops && press(false)}
       >
         {control.name}
-        <small>
-          {control.waits
-            ? "waits: its group is empty"
-            : flash
-              ? "while held"
-              : on
-                ? "on, press for off"
-                : "press for on"}
-        </small>
+        <small>{control.waits ? "waits: its group is empty" : words}</small>
       </Press>
       <ControlMenu control={control} />
     </Frame>

@@ -14,7 +14,7 @@ export function ControlMenu({ control }: { control: Schemas["ControlView"] }) {
   });
   const actions: Record<string, () => void> = {
     edit: () => {
-      desk.open(control.effect_id, control.key);
+      desk.open(control.effect_id!, control.key);
       desk.select(control.heads);
       desk.show("effects");
     },
@@ -26,8 +26,8 @@ export function ControlMenu({ control }: { control: Schemas["ControlView"] }) {
       label={control.name}
       onAction={(id) => actions[id]?.()}
       actions={[
-        { id: "edit", text: `Edit ${control.effect}` },
-        { id: "select", text: `Select its ${control.heads.length} heads` },
+        !control.stops && { id: "edit", text: `Edit ${control.effect}` },
+        !control.stops && { id: "select", text: `Select its ${control.heads.length} heads` },
         { id: "remove", text: "Take off the page" },
       ]}
     />

@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import ControlId, LetGo, Level, Press
+from zarabanda.messages import ControlId, LetGo, Level, Press, StopAll
 
 from ..program import Control
 from .levels import share
-from .running import at_rate, fade_out, start
+from .running import at_rate, fade_out, start, stop_all
 from .state import LiveState
 
 
@@ -35,6 +35,9 @@ def level(state: LiveState, action: Level, t: float) -> LiveState:
 def press(state: LiveState, action: Press, t: float) -> LiveState:
     """Press a button, or let go of it. One that acts while it is held is on as long as somebody holds it."""
     control = _control(state, action.control)
+    if control.stops:
+        family = None if control.stops == "all" else control.stops
+        return stop_all(state, StopAll(family, control.release_s), t) if action.down else state
     if control.mode == "latch":
         return _turned(state, control, not state.levels.get(control.key, 0.0) > 0, t) if action.down else state
     holders = state.held.get(control.key, frozenset())

@@ -39,7 +39,8 @@ def add_control(
 ) -> ControlRow:
     """Put something on a fader or button of a page. place: 1…; it must be free."""
     page = get(session, Page, page_id, "page")
-    get(session, EffectRow, target.effect_id, "effect").kept = True
+    if isinstance(target, targets.EffectOnHeads):
+        get(session, EffectRow, target.effect_id, "effect").kept = True
     row = "faders" if mode == "fader" else "buttons"
     taken = select(ControlRow).where(ControlRow.page_id == page_id, ControlRow.row == row, ControlRow.place == place)
     other = session.scalars(taken).first()

@@ -16,7 +16,7 @@ from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
 from zarabanda.stock.kinds import plain_kinds
 
 from .. import head_keys as keys_of_heads
-from ..tables import ControlRow, DraftEffect, DraftValue, EffectRow, Fixture, Group, Mode, PaletteRow
+from ..tables import ControlRow, CueRow, DraftEffect, DraftValue, EffectRow, Fixture, Group, Mode, PaletteRow
 from .rows import get
 
 MOST_HEADS = 30_000
@@ -220,7 +220,7 @@ def _lost(session: Session, numbers: Sequence[int], before: ModeSpec, after: Mod
 
 def _effects_on(session: Session, heads: set[str]) -> Iterable[tuple[DraftEffect | ControlRow, EffectRow]]:
     for user, _ in keys_of_heads.users_of(session, heads):
-        if isinstance(user, DraftEffect | ControlRow):
+        if isinstance(user, DraftEffect | ControlRow) and user.effect_id:
             yield user, get(session, EffectRow, user.effect_id, "effect")
 
 
@@ -232,7 +232,7 @@ def uses(session: Session, numbers: Sequence[int]) -> list[str]:
     for row, count in keys_of_heads.users_of(session, heads):
         if isinstance(row, DraftValue):
             told.append(f"{count} {'value' if count == 1 else 'values'} of {row.attribute.replace('_', ' ')} set by hand")
-        elif isinstance(row, Group | EffectRow | PaletteRow | ControlRow):
+        elif isinstance(row, Group | EffectRow | PaletteRow | ControlRow | CueRow):
             told.append(f"{row.in_words()}: {count} of its heads")
         else:
             told.append(f"an effect in {row.in_words()}: {count} of its heads")

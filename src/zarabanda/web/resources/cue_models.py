@@ -201,6 +201,7 @@ class CueContentView(BaseModel):
     states_everything: bool
     takes_over: bool
     dark_moves: bool
+    seen_moves: list[str]
     moves: MovesView
     groups: list[ContentGroup]
     effects: list[CueEffectView]

@@ -106,7 +106,7 @@ def get_cue(path: CuePath) -> CueContentView:
             changes=whose.cues[place].writes, carried=explain.carried_count(tracked), times=document.times,
             ease=document.ease, space=document.space, trigger=document.trigger,
             everything_else_out=document.everything_else_out, states_everything=document.states_everything,
-            takes_over=document.takes_over, dark_moves=document.dark_moves,
+            takes_over=document.takes_over, dark_moves=document.dark_moves, seen_moves=document.seen_moves,
             moves=moves_view(whose, explain.moves(rig, whose)[place]), groups=found,
             effects=_effects(session, whose, place), messages=messages_of(session, document),
             endless=endless_in_words(session, row.id),

@@ -10,12 +10,14 @@ from ..parts import HeadKeys, Id, Name, Part
 
 
 class NewControl(Part):
-    """An effect on a fader or button: on heads, or on a group, whose heads it then follows."""
+    """An effect on a fader or button: on heads, or on a group, whose heads it then follows; or a button that stops effects, all
+    or those of one family."""
 
     place: Annotated[int, Field(ge=1, le=24)]
     mode: Literal["fader", "latch", "flash"]
     name: Name
-    effect_id: Id
+    effect_id: Id | None = None
+    stops: Literal["all", "intensity", "position", "colour", "beam"] | None = None
     heads: HeadKeys = Field(default_factory=list)
     group_id: Id | None = None
     job: Literal["depth", "speed", "both"] = "depth"
@@ -31,8 +33,9 @@ class ControlView(BaseModel):
     place: int
     mode: str
     name: str
-    effect_id: int
+    effect_id: int | None
     effect: str
+    stops: str | None
     heads: list[str]
     group: str | None
     waits: str

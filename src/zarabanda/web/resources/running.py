@@ -131,6 +131,7 @@ def _into_control(session: Session, running: RunningState) -> None:
         raise ZarabandaError(f"{running.name} does not come from a fader or button.", "into")
     row = repositories.rows.get(session, ControlRow, int(running.key.split(":")[1]), "control")
     target = targets.read(row.target)
+    assert isinstance(target, targets.EffectOnHeads)  # it runs an effect
     depth, speed = target.depth * running.depth, target.speed * running.speed
     if not 0.01 <= speed <= 16:
         raise ZarabandaError(f"A control drives an effect at 0.01 to 16 times its speed, not at {speed:g}.", "into")

@@ -10,6 +10,7 @@ import { TextField } from "../../../ui/TextField";
 import { Tick } from "../../../ui/Tick";
 import { FAMILIES, FAMILY_TITLES, timesOf, type Family } from "../cues";
 import { Committed } from "./Committed";
+import { SeenMoves } from "./SeenMoves";
 
 const Form = styled.div`
   display: grid;
@@ -174,6 +175,9 @@ export function CueTimesPanel({ list, cue }: { list: CueList; cue: CueContent })
         <Tick isSelected={cue.dark_moves} onChange={(on) => change({ dark_moves: on })}>
           Lights are prepared for it in the dark
         </Tick>
+        {cue.dark_moves && (
+          <SeenMoves heads={cue.seen_moves} onChange={(seen) => change({ seen_moves: seen })} />
+        )}
       </div>
     </Form>
   );
