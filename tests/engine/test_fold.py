@@ -49,6 +49,7 @@ ACTIONS = st.one_of(
     st.fixed_dictionaries({"do": st.just("press"), "control": KEYS, "down": st.booleans(), "holder": st.sampled_from("ab")}),
     st.fixed_dictionaries({"do": st.sampled_from(["stop", "run"]), "key": KEYS}),
     st.fixed_dictionaries({"do": st.just("freeze"), "key": KEYS, "on": st.booleans()}),
+    st.fixed_dictionaries({"do": st.just("adjust"), "key": KEYS, "depth": st.just(0.5), "speed": st.sampled_from([1, 4])}),
     st.fixed_dictionaries({"do": st.just("bpm"), "tempo": st.just("Movement"), "value": st.sampled_from([60, 128, 300])}),
     st.sampled_from([{"do": "tap", "tempo": "Movement"}, {"do": "line-up", "tempo": "Movement"}, {"do": "stop-all"},
                      {"do": "let-go", "holders": ["a"]}, {"do": "grand", "value": 0.4},

@@ -1,10 +1,14 @@
 """Random lists played by random actions come to what a plain reading says, whenever frames are made."""
 
 import numpy as np
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.playback.plain import PlainShow
+from zarabanda.core.explain import cues as explain
+from zarabanda.core.playback.claims import Claims
+from zarabanda.core.playback.strips import lay
 from zarabanda.core.rig import attributes
 from zarabanda.formats import replay_request
 from zarabanda.replay import Replay, replay
@@ -159,3 +163,46 @@ def test_a_dark_move_waits_a_second_stops_where_it_is_seen_and_goes_on():
                "times": [3.9, 4.5, 5.0, 5.9, 6.9, 8.0, 9.1], "heads": ["a"], "attributes": ["pan"]}  # fmt: skip
     [pan] = [replay(replay_request.read(request))["values"]["pan"]]
     assert [round(row[0], 3) for row in pan] == [0, 20, 40, 40, 40, 60, 80], "dark at 3, moves 4 to 6, seen 5 to 6, again from 7"
+
+
+@settings(max_examples=80, deadline=None)
+@given(st.data())
+def test_moves_told_ahead_are_those_that_the_states_after_each_cue_say(data):
+    lists = data.draw(shows())
+    request = replay_request.read({"show": a_show(lists), "actions": [], "times": [0]})
+    program = Replay(request).state.program
+    for whose in program.lists.values():
+        before = program.rig.home
+        for place, told in enumerate(explain.moves(program.rig, whose)):
+            values = whose.after(place).values
+            now = np.where(np.isnan(values), before, values)
+            if place:
+                was, lit, cue = whose.lit[place - 1], whose.lit[place], whose.cues[place]
+                differs = (now != before) & program.rig.heads.has & lit & ~was & cue.dark_moves
+                differs[attributes.INTENSITY] = False
+                seen = np.flatnonzero((now != before)[[attributes.PAN, attributes.TILT]].any(axis=0) & was & lit).tolist()
+                hidden = [n for n in range(place) if seen and not whose.lit[n, seen].any()]
+                expected = int(differs.any(axis=0).sum()), tuple(seen), hidden[-1] if hidden else -1
+                assert (told.dark, told.seen, told.hidden_by) == expected
+            before = np.where(np.isnan(values), program.rig.home, values)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.data())
+def test_claims_that_rest_say_the_same_in_fewer_strips(data):
+    lists = data.draw(shows())
+    request = replay_request.read({"show": a_show(lists), "actions": [], "times": [0]})
+    together, apart = Replay(request), Replay(request)
+    with pytest.MonkeyPatch.context() as patched:
+        for action in data.draw(actions(lists)):
+            together.do(action)
+            with patched.context() as without:
+                without.setattr(Claims, "settled", lambda self, holder, t, others: self)
+                apart.do(action)
+            for later in (0.0, 0.4, 2.0):
+                t = action["at"] + later
+                np.testing.assert_array_equal(base(together, t), base(apart, t))
+
+
+def base(played, t):
+    return lay(played.state.program.rig.home, played.state.claims.strips, t, played.state.claims.manners)

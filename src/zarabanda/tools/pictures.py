@@ -134,6 +134,7 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "busk": _view("Busk"),
     "slots": _view("Output"),
     "routes": _routes,
+    "devices": _output("Devices"),
     "simulators": _output("Simulators"),
     "health": _output("Health"),
 }

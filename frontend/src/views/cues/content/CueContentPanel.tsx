@@ -95,8 +95,9 @@ export function CueContentPanel({ list, cueId, told }: Props) {
           </Button>
         </Tools>
         <p>
-          changes {cue.changes} {cue.changes === 1 ? "value" : "values"}
-          {changed > 0 && ` and ${changed} ${changed === 1 ? "effect" : "effects"}`}; carries on {cue.carried}
+          changes {cue.changes.toLocaleString("en")} {cue.changes === 1 ? "value" : "values"}
+          {changed > 0 && ` and ${changed} ${changed === 1 ? "effect" : "effects"}`}; carries on{" "}
+          {cue.carried.toLocaleString("en")}
         </p>
       </header>
       <Frame>
