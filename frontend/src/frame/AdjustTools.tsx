@@ -1,4 +1,5 @@
 import { SlidersHorizontal } from "lucide-react";
+import { useState } from "react";
 import { Dialog, DialogTrigger } from "react-aria-components";
 import styled from "styled-components";
 
@@ -34,65 +35,91 @@ export interface Running {
   speed: number;
 }
 
-/** Depth and speed of something that runs, at hand: live only, until it is written back. */
-export function AdjustTools({ running }: { running: Running }) {
-  const { key, name, depth, speed } = running;
+/** The sliders, which stand where the hand has put them; what is live follows at once. */
+function Adjusting({ running }: { running: Running }) {
+  const { key, name, source } = running;
+  const [depth, setDepth] = useState(running.depth);
+  const [speed, setSpeed] = useState(running.speed);
   const changed = depth !== 1 || speed !== 1;
+  function asItWas() {
+    setDepth(1);
+    setSpeed(1);
+  }
   async function write(into: "effect" | "cue" | "control") {
     try {
       await take(api.POST("/api/running/write-back", { body: { key, into } }));
+      asItWas();
     } catch (error) {
       tell(error);
     }
     refresh();
   }
   return (
+    <Content aria-label={`Depth and speed of ${name}`}>
+      <Slider
+        label="Depth"
+        minValue={0}
+        maxValue={1}
+        step={0.01}
+        value={depth}
+        words={(value) => `${Math.round(value * 100)} % of what it has`}
+        onChange={(value) => {
+          setDepth(value);
+          act({ do: "adjust", key, depth: value });
+        }}
+      />
+      <Slider
+        label="Speed"
+        minValue={-2}
+        maxValue={2}
+        step={0.05}
+        value={doublings(speed)}
+        words={(value) => `${(2 ** value).toFixed(2)} × what it has`}
+        onChange={(value) => {
+          setSpeed(2 ** value);
+          act({ do: "adjust", key, speed: 2 ** value });
+        }}
+      />
+      <p>{changed ? "Changed live only. Write it back into:" : `As ${source} has it.`}</p>
+      {changed && (
+        <Ways>
+          <Button data-variant="small" onPress={() => void write("effect")}>
+            the effect
+          </Button>
+          {key.startsWith("list:") && (
+            <Button data-variant="small" onPress={() => void write("cue")}>
+              the cue
+            </Button>
+          )}
+          {key.startsWith("control:") && (
+            <Button data-variant="small" onPress={() => void write("control")}>
+              the control
+            </Button>
+          )}
+          <Button
+            data-variant="plain"
+            onPress={() => {
+              asItWas();
+              act({ do: "adjust", key, depth: 1, speed: 1 });
+            }}
+          >
+            As it was
+          </Button>
+        </Ways>
+      )}
+    </Content>
+  );
+}
+
+/** Depth and speed of something that runs, at hand: live only, until it is written back. */
+export function AdjustTools({ running }: { running: Running }) {
+  return (
     <DialogTrigger>
-      <Button data-variant="plain" aria-label={`Depth and speed of ${name}`}>
+      <Button data-variant="plain" aria-label={`Depth and speed of ${running.name}`}>
         <SlidersHorizontal size={14} aria-hidden="true" />
       </Button>
       <Bubble placement="top">
-        <Content aria-label={`Depth and speed of ${name}`}>
-          <Slider
-            label="Depth"
-            minValue={0}
-            maxValue={1}
-            step={0.01}
-            value={depth}
-            words={(value: number) => `${Math.round(value * 100)} % of what it has`}
-            onChange={(value: number) => act({ do: "adjust", key, depth: value })}
-          />
-          <Slider
-            label="Speed"
-            minValue={-2}
-            maxValue={2}
-            step={0.05}
-            value={doublings(speed)}
-            words={(value: number) => `${(2 ** value).toFixed(2)} × what it has`}
-            onChange={(value: number) => act({ do: "adjust", key, speed: 2 ** value })}
-          />
-          <p>{changed ? "Changed live only. Write it back into:" : `As ${running.source} has it.`}</p>
-          {changed && (
-            <Ways>
-              <Button data-variant="small" onPress={() => void write("effect")}>
-                the effect
-              </Button>
-              {key.startsWith("list:") && (
-                <Button data-variant="small" onPress={() => void write("cue")}>
-                  the cue
-                </Button>
-              )}
-              {key.startsWith("control:") && (
-                <Button data-variant="small" onPress={() => void write("control")}>
-                  the control
-                </Button>
-              )}
-              <Button data-variant="plain" onPress={() => act({ do: "adjust", key, depth: 1, speed: 1 })}>
-                As it was
-              </Button>
-            </Ways>
-          )}
-        </Content>
+        <Adjusting running={running} />
       </Bubble>
     </DialogTrigger>
   );

@@ -29,8 +29,8 @@ from zarabanda.web import processes
 
 KILL_AFTER_S, WITHIN_S, LASTS_S = 1.0, 1.0, 4.6
 """After the go; so long after a kill everything must be as it would be; how long a run is looked at."""
-_JITTER_S, _STEPS = 0.06, 3
-"""Two runs are compared within so much time either way, and so many steps of a slot."""
+_JITTER_S, _STEPS = 0.06, 16
+"""Two runs are compared within so much time either way, and so many of the 65,536 steps of a value."""
 _APART_S = 31.0
 """Two deaths within a minute cost no pause."""
 _UNIVERSE = 1
