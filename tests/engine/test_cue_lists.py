@@ -14,7 +14,9 @@ from zarabanda.engine import journal
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.cue_lists import seen_ahead
 from zarabanda.engine.live.looking import look_at
-from zarabanda.messages import CueListPart, CuePart, EffectPart, ShowUpdate, TempoPart
+from zarabanda.engine.tracing import acting
+from zarabanda.messages import ControlPart, CueListPart, CuePart, EffectPart, ShowUpdate, TempoPart
+from zarabanda.targets import StopEffects
 
 PLAIN = {"intensity": {"up": 0, "down": 0}, "position": {}, "colour": {}, "beam": {}}
 SLOW = {"intensity": {"up": 2, "down": 2}, "position": {"fade": 2}, "colour": {"fade": 2}, "beam": {"fade": 2}}
@@ -335,3 +337,52 @@ def test_what_was_changed_live_and_is_written_back_goes_on_as_it_was(change, par
     assert [value(again, "intensity", "1", t) for t in times] == pytest.approx([value(desk, "intensity", "1", t) for t in times])
     playing = again.playing["list:1:1"]
     assert (playing.hand.end, playing.hand_speed) == (1, 1)
+
+
+@pytest.mark.parametrize("changed", [0, 31, 32, 40, 69])
+def test_an_edit_of_one_cue_of_many_gives_what_all_made_anew_give(changed):
+    def cues(other):
+        values = [{"zoom": {HEADS[n % 4]: 5 + n % 40}, "intensity": {HEADS[n % 3]: n}} for n in range(70)]
+        values[changed] = other
+        return [cue(n + 1, values=one) for n, one in enumerate(values)]
+
+    compiler, edited = Compiler(), cues({"intensity": {"1": 77, "4": 0}})
+    compiler.take(update(*cues({"zoom": {"1": 9}})))
+    again = compiler.take(update(*edited, revision=2)).lists[1]
+    anew = Compiler().take(update(*edited)).lists[1]
+    for n in range(70):
+        one, other = again.after(n), anew.after(n)
+        np.testing.assert_array_equal(one.values, other.values)
+        np.testing.assert_array_equal(one.source, other.source)
+    np.testing.assert_array_equal(again.lit, anew.lit)
+
+
+def test_a_button_stops_what_effects_do_in_one_family():
+    both = EffectPart(5, effect(layers=[*effect()["layers"], TILT]))
+    button = ControlPart(9, "Stop movement", "page", "flash", "depth", 1.0, StopEffects("position"))
+    desk = live(cue(1, effects=[start(effect=5)]), both, button)
+    go(desk, 1.0)
+    desk.act({"do": "press", "control": "control:9"}, 2.3)
+    desk.act({"do": "press", "control": "control:9", "down": False}, 2.4)
+    assert value(desk, "tilt", "1", 2.8) == pytest.approx(20.0), "half of its way back"
+    assert (value(desk, "tilt", "1", 4.25), value(desk, "intensity", "1", 4.25)) == (0, pytest.approx(25.0))
+
+
+def test_it_is_told_on_which_heads_an_effect_runs_now():
+    desk = live(cue(1, effects=[start(heads=["1", "2", "3"])]), cue(1, list_id=2, values={"intensity": {"2": 10.0}}), lists=2)
+    go(desk, 1.0)
+    assert acting(desk.now, 1) == [("List 1, cue 1", ["1", "2", "3"])]
+    go(desk, 2.0, list_id=2)
+    desk.advance(3.0)
+    assert acting(desk.now, 1) == [("List 1, cue 1", ["1", "3"])], "another list has taken over the second"
+    desk.act({"do": "stop-all", "seconds": 0}, 4.0)
+    assert acting(desk.now, 1) == []
+
+
+def test_a_show_is_written_down_part_by_part_as_if_it_were_packed_whole(tmp_path):
+    kept = journal.Journal(tmp_path)
+    for revision, parts in ((1, [cue(1)]), (2, [cue(1), cue(2, values={"zoom": {"1": 9}})]), (3, [cue(2)])):
+        shown = update(*parts, revision=revision)
+        kept.write_program(shown)
+        written = kept.program.read(msgspec.msgpack.Decoder(ShowUpdate).decode, print)
+        assert (written.revision, written.parts, written.whole) == (revision, shown.parts, True)

@@ -83,3 +83,33 @@ def test_an_edit_that_makes_no_sense_is_refused_with_why(operation, path, value,
     with pytest.raises(ZarabandaError) as told:
         changed(operation, path, value)
     assert part in f"{told.value.place} {told.value.message}"
+
+
+SWING = {"attribute": "intensity", "form": {"kind": "waveform", "shape": "sine"}, "anchor": {"kind": "centred", "depth": 60}}
+PATH = {"attribute": "position", "form": {"kind": "path", "path": "circle", "width": 40, "height": 20}}
+BETWEEN = {**SWING, "anchor": {"kind": "between", "low": 10, "high": 90}}
+STEPS = {"attribute": "colour", "form": {"kind": "stops", "stops": [{"value": "#ff0000"}, {"value": "#0000ff"}]}}
+BEATS = {"kind": "tempo", "tempo": "Movement", "cycles_per_beat": 0.5}
+
+
+def scaled_by(depth, speed, *layers, clock=BEATS):
+    document = effect_document.read({"name": "It", "layers": list(layers), "speed": clock}).plain()
+    return effect_document.read(effect_edit.scaled(document, depth, speed)).plain()
+
+
+@pytest.mark.parametrize(
+    ("clock", "field", "value"),
+    [(BEATS, "cycles_per_beat", 1.0), ({"kind": "time", "seconds_per_cycle": 3}, "seconds_per_cycle", 1.5)],
+)
+def test_depth_and_speed_are_written_into_an_effect(clock, field, value):
+    made = scaled_by(0.25, 2.0, SWING, PATH, clock=clock)
+    assert made["layers"][0]["anchor"]["depth"] == 15
+    assert (made["layers"][1]["form"]["width"], made["layers"][1]["form"]["height"]) == (10, 5)
+    assert made["speed"][field] == value
+
+
+@pytest.mark.parametrize("layer", [BETWEEN, STEPS, {**PATH, "form": {**PATH["form"], "plane": "floor"}}])
+def test_what_has_no_depth_of_its_own_takes_another_speed_alone(layer):
+    assert scaled_by(1.0, 4.0, layer)["speed"]["cycles_per_beat"] == 2
+    with pytest.raises(ZarabandaError, match="Layer 2 goes all the way"):
+        scaled_by(0.5, 1.0, SWING, layer)

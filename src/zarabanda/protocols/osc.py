@@ -53,7 +53,8 @@ def encode(content: Mapping[str, Any]) -> bytes:
     """
     builder = OscMessageBuilder(address=content["address"])
     for argument in read_arguments(content["arguments"]):
-        builder.add_arg(argument)
+        plain = isinstance(argument, int) and not isinstance(argument, bool)
+        builder.add_arg(argument, "i" if plain else None)
     return bytes(builder.build().dgram)
 
 

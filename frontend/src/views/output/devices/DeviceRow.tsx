@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { deviceEdits, type DeviceView } from "../../../api/devices";
 import type { LiveState } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
+import { Told, Wrong } from "../Told";
 import { deviceWords } from "../words";
 
 const Row = styled.li`
@@ -16,16 +17,6 @@ const Row = styled.li`
     font-size: 16px;
     font-weight: 650;
   }
-`;
-const Told = styled.p`
-  color: var(--quiet);
-  font: 13px var(--numbers);
-  margin-top: 2px;
-`;
-const Wrong = styled.p`
-  border-left: 3px solid var(--bone);
-  padding-left: 8px;
-  margin-top: 4px;
 `;
 
 interface Props {

@@ -7,6 +7,7 @@ import type { LiveState } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button, Toggle } from "../../../ui/Button";
 import { TextField } from "../../../ui/TextField";
+import { Told, Wrong } from "../Told";
 import { routeWords } from "../words";
 
 const Row = styled.li`
@@ -21,16 +22,6 @@ const Sentence = styled.p`
   &[data-off] {
     color: var(--quiet);
   }
-`;
-const Told = styled.p`
-  color: var(--quiet);
-  font: 13px var(--numbers);
-  margin-top: 2px;
-`;
-const Wrong = styled.p`
-  border-left: 3px solid var(--bone);
-  padding-left: 8px;
-  margin-top: 4px;
 `;
 const Line = styled.form`
   display: grid;
