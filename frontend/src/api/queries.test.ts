@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 import { Refused, take } from "./client";
-import { ownEdit, queries, refresh, showHasChanged } from "./queries";
+import { catchUp, ownEdit, queries, refresh, showHasChanged } from "./queries";
 
 const asked = vi.spyOn(queries, "invalidateQueries").mockResolvedValue(undefined);
 const hasChanged = (before: number, now: number) =>
@@ -25,6 +25,24 @@ describe("what is asked anew", () => {
     hasChanged(5, 6);
     vi.advanceTimersByTime(400);
     expect(kinds()).toEqual(["show"]);
+  });
+  it("of what was missed: all, once it has been behind for a while", () => {
+    const told = (revision: number, session = "a") => ({ session, revision });
+    queries.setQueryData(["show"], told(7));
+    for (const [revision, now] of [
+      [7, 0],
+      [8, 100],
+      [8, 900],
+      [8, 1050],
+    ] as const)
+      catchUp(told(revision), now);
+    catchUp(told(9, "another"), 1150);
+    catchUp(told(8), 1200);
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toEqual([]);
+    catchUp(told(8), 2300);
+    vi.advanceTimersByTime(400);
+    expect(kinds()).toEqual(expect.arrayContaining(["show", "cue-lists"]));
   });
   it("waits for the answer of an own edit before it judges a new revision", async () => {
     let answer: (told: { revision: number }) => void = () => undefined;

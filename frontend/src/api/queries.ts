@@ -147,6 +147,21 @@ export function showHasChanged(before: Revision, now: Revision) {
   }, SOON_MS);
 }
 
+const BEHIND_MS = 1000;
+let behindSince: number | null = null;
+
+/** What was fetched is of an older revision than the engine tells, and has been for a while: an edit was missed. Ask anew. */
+export function catchUp(told: Revision, now: number) {
+  const shown = queries.getQueryData<Show>(["show"]);
+  const behind = shown !== undefined && shown.session === told.session && shown.revision < told.revision;
+  if (!behind) behindSince = null;
+  else if (behindSince === null) behindSince = now;
+  else if (now - behindSince > BEHIND_MS) {
+    behindSince = null;
+    refresh();
+  }
+}
+
 /** Tell the user what was refused. */
 export function tell(error: unknown) {
   say(error instanceof Refused ? error.message : String(error));

@@ -2,7 +2,7 @@ import { useRef } from "react";
 import { create } from "zustand";
 
 import type { Schemas } from "../api/client";
-import { refresh, showHasChanged } from "../api/queries";
+import { catchUp, refresh, showHasChanged } from "../api/queries";
 import { say } from "../ui/Toasts";
 import { readFrame, type HeadsFrame, type Running } from "./frame";
 import { wake } from "./loop";
@@ -82,6 +82,7 @@ function take(message: Schemas["LiveToBrowser"]) {
       connectionIs({ engine: true });
       if (before && (before.revision !== message.revision || before.session !== message.session))
         showHasChanged(before, message);
+      catchUp(message, performance.now());
       break;
     }
     case "engine":

@@ -226,7 +226,7 @@ class Loop:
         while self._swapped:
             earlier = program
             arrived, program = self._swapped.popleft()
-            if earlier is not None:
+            if earlier is not None and (earlier.let_go or earlier.written_back):
                 let_go, written_back = (*earlier.let_go, *program.let_go), (*earlier.written_back, *program.written_back)
                 program = replace(program, let_go=let_go, written_back=written_back)
         if program is not None:
