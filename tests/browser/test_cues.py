@@ -203,6 +203,7 @@ def test_a_cue_sends_a_message_and_a_device_that_does_not_answer_is_told(page, d
     expect(device.get_by_text("did not reach it", exact=False)).to_be_visible()
     assert levels(demo)[0] == 60, "the light goes on"
     page.get_by_role("button", name="Unplug the pixel server").click()
+    expect(got.get_by_text("Unplug it", exact=True)).to_be_visible()
     act(demo, do="go-to", list=trial, cue=cue)
     expect(device.get_by_text("did not reach it", exact=False)).to_have_count(0)
 
