@@ -15,18 +15,18 @@ describe("what is asked anew", () => {
   });
   afterEach(() => vi.useRealTimers());
 
-  it("after an edit of another window: all that an edit can change", () => {
+  it("after an edit of another window: all that an edit can change", async () => {
     hasChanged(4, 5);
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toEqual(expect.arrayContaining(["show", "effects", "draft", "pages", "weave"]));
   });
   it("after an own edit, whose answer has told it: only what can be undone", async () => {
     await ownEdit(() => Promise.resolve({ revision: 6 }));
     hasChanged(5, 6);
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toEqual(["show"]);
   });
-  it("of what was missed: all, once it has been behind for a while", () => {
+  it("of what was missed: all, once it has been behind for a while", async () => {
     const told = (revision: number, session = "a") => ({ session, revision });
     queries.setQueryData(["show"], told(7));
     for (const [revision, now] of [
@@ -38,27 +38,27 @@ describe("what is asked anew", () => {
       catchUp(told(revision), now);
     catchUp(told(9, "another"), 1150);
     catchUp(told(8), 1200);
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toEqual([]);
     catchUp(told(8), 2300);
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toEqual(expect.arrayContaining(["show", "cue-lists"]));
   });
   it("waits for the answer of an own edit before it judges a new revision", async () => {
     let answer: (told: { revision: number }) => void = () => undefined;
     const edit = ownEdit(() => new Promise<{ revision: number }>((resolve) => (answer = resolve)));
     hasChanged(6, 7);
-    vi.advanceTimersByTime(2000);
+    await vi.advanceTimersByTimeAsync(2000);
     expect(kinds()).toEqual([]);
     answer({ revision: 7 });
     await edit;
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toEqual(["show"]);
   });
   it("when another edit came between own ones: all", async () => {
     await ownEdit(() => Promise.resolve({ revision: 9 }));
     hasChanged(7, 9);
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toContain("effects");
   });
   it.each([
@@ -70,12 +70,12 @@ describe("what is asked anew", () => {
     const begun = performance.now();
     showHasChanged({ session: "a", revision: 9 }, now);
     expect(performance.now() - begun).toBeLessThan(50);
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds()).toContain("effects");
   });
-  it("once for many edits in a row", () => {
+  it("once for many edits in a row", async () => {
     for (let n = 0; n < 5; n++) refresh();
-    vi.advanceTimersByTime(400);
+    await vi.advanceTimersByTimeAsync(400);
     expect(kinds().filter((kind) => kind === "effects")).toHaveLength(1);
   });
 });

@@ -83,6 +83,12 @@ export const useWeave = (
 const SOON_MS = 150;
 let soon = 0;
 
+/** Ask anew; what is being asked for the first time and may be answered as it was before the edit, too. */
+async function askAnew(queryKey: QueryKey) {
+  await queries.cancelQueries({ queryKey, predicate: (query) => query.state.data === undefined });
+  await queries.invalidateQueries({ queryKey });
+}
+
 /** Ask anew for everything that an edit of the show can change; for many edits in a row, once. */
 export function refresh() {
   clearTimeout(soon);
@@ -98,7 +104,7 @@ export function refresh() {
       ["cue-updates"],
       ["weave"],
     ];
-    for (const queryKey of stale) void queries.invalidateQueries({ queryKey });
+    for (const queryKey of stale) void askAnew(queryKey);
   }, SOON_MS);
 }
 
