@@ -8,9 +8,9 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 
 from zarabanda.errors import shown
-from zarabanda.messages import MIDI, OSC, SIMULATOR, DevicePart
+from zarabanda.messages import OSC, SIMULATOR, DevicePart
 
-USUAL_PORT = {OSC: 8000, MIDI: 21928}
+USUAL_OSC_PORT = 8000
 
 
 class DeviceDocument(BaseModel):
@@ -42,7 +42,7 @@ class DeviceDocument(BaseModel):
             if address.is_multicast or address.is_unspecified or address.is_reserved:
                 raise ValueError(f"{self.to} is not the address of a device")
             if not self.port:
-                raise ValueError(f"say on which port of {self.to} it listens, 1 to 65535 (OSC often: {USUAL_PORT[OSC]})")
+                raise ValueError(f"say on which port of {self.to} it listens, 1 to 65535 (OSC often: {USUAL_OSC_PORT})")
         return self
 
     @property

@@ -31,23 +31,13 @@ Simulators = Mapping[str, Address]
 """Address of the simulated device by what it speaks."""
 
 
-def is_address(to: str) -> bool:
-    """Whether a device is sent to over the network.
-
-    >>> is_address("192.0.2.20"), is_address("USB MIDI 1")
-    (True, False)
-    """
-    parts = to.split(".")
-    return len(parts) == 4 and all(part.isdecimal() for part in parts)
-
-
 def line_to(part: DevicePart, simulators: Simulators, settings: NetworkSettings) -> Line:
     """The way to a device; ZarabandaError or OSError say why there is none."""
     if part.to == SIMULATOR:
         if part.speaks not in simulators:
             raise ZarabandaError("The simulated devices do not run. Start Zarabanda without --no-node.")
         address = simulators[part.speaks]
-    elif is_address(part.to):
+    elif part.port:  # an address has one, nothing else does
         if not settings.allows(part.to):
             raise ZarabandaError(f"Nothing is sent to {part.to} before you have agreed to it on this machine: change the device.")
         address = (part.to, part.port)

@@ -7,7 +7,6 @@ import json
 import tempfile
 import threading
 import time
-import urllib.request
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from itertools import pairwise
@@ -34,7 +33,7 @@ from zarabanda.stock.kinds import plain_kinds
 from zarabanda.stock.rigs import SPOT
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
 from zarabanda.tools.browser import chromium, open_page
-from zarabanda.tools.running import Running, started
+from zarabanda.tools.running import Running, ask, started
 
 HEADS, CUES = 2000, 500
 _A_CUE, _ALL_EVERY = 200, 25
@@ -129,15 +128,6 @@ class _Changes:
         if packet.universe == 1 and packet.slots != self._slots:
             self._slots = packet.slots
             self.at.append(arrived)
-
-
-def ask(demo: Running, path: str, body: Any = None, method: str | None = None) -> Any:
-    request = urllib.request.Request(
-        demo.address + path, None if body is None else json.dumps(body).encode(), {"Content-Type": "application/json"},
-        method=method,
-    )  # fmt: skip
-    with urllib.request.urlopen(request, timeout=60) as answer:
-        return json.loads(answer.read())
 
 
 class Desk:

@@ -23,8 +23,8 @@ from zarabanda.show import repositories
 from zarabanda.show.store import Store
 from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
-from zarabanda.tools.bench_cues import Desk, ask
-from zarabanda.tools.running import Running, started
+from zarabanda.tools.bench_cues import Desk
+from zarabanda.tools.running import Running, ask, started
 from zarabanda.web import processes
 
 KILL_AFTER_S, WITHIN_S, LASTS_S = 1.0, 1.0, 4.6

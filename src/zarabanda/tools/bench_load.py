@@ -7,7 +7,6 @@ import subprocess
 import sys
 import tempfile
 import time
-import urllib.request
 from pathlib import Path
 from typing import Any
 
@@ -16,7 +15,7 @@ from simple_websocket import Client
 
 from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
-from zarabanda.tools.running import Running, started
+from zarabanda.tools.running import Running, ask, started
 
 _SPOTS = 1
 _READER = """
@@ -39,14 +38,6 @@ while True:
 EDITS_PER_S, PREVIEWS_PER_S = 4, 20
 
 
-def _ask(demo: Running, path: str, body: Any = None) -> Any:
-    request = urllib.request.Request(
-        demo.address + path, None if body is None else json.dumps(body).encode(), {"Content-Type": "application/json"}
-    )
-    with urllib.request.urlopen(request, timeout=30) as answer:
-        return json.loads(answer.read())
-
-
 def _live(demo: Running) -> Client:
     return Client(demo.address.replace("http", "ws") + "/live")
 
@@ -66,7 +57,7 @@ def edits(seconds: float) -> Report:
         tempfile.TemporaryDirectory() as data,
         started(Path(data), "demo", "--no-node", "--node-port", str(node.port)) as demo,
     ):
-        effect = next(one for one in _ask(demo, "/api/effects")["effects"] if one["name"] == "Tide fold")
+        effect = next(one for one in ask(demo, "/api/effects")["effects"] if one["name"] == "Tide fold")
         number, document = effect["id"], effect["document"]
         client, watching = _live(demo), _live(demo)
         time.sleep(2)
@@ -77,7 +68,7 @@ def edits(seconds: float) -> Report:
         while due < end:
             if step % (PREVIEWS_PER_S // EDITS_PER_S) == 0:
                 change = {"path": "layers.0.form.width", "value": 30.0 + step % 40}
-                _ask(demo, f"/api/effects/{number}/change", change)
+                ask(demo, f"/api/effects/{number}/change", change)
             preview = {**document, "layers": [{**one, "start": float(step % 90)} for one in document["layers"]]}
             client.send(json.dumps({"type": "preview-effect", "effect_id": number, "document": preview}))
             step += 1
@@ -108,7 +99,7 @@ def sockets(count: int, seconds: float) -> Report:
         end = time.monotonic() + seconds
         while time.monotonic() < end:
             asked = time.perf_counter()
-            _ask(demo, "/api/show")
+            ask(demo, "/api/show")
             times.append((time.perf_counter() - asked) * 1000)
             time.sleep(0.02)
         reader.kill()

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import json
 import os
 import re
 import signal
 import subprocess
 import sys
+import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from zarabanda.errors import ZarabandaError
 from zarabanda.network_settings import HERE_ONLY
@@ -56,3 +59,13 @@ def started(data: Path, command: str = "demo", *options: str) -> Iterator[Runnin
             process.kill()
         if process.stdout is not None:
             process.stdout.close()
+
+
+def ask(demo: Running, path: str, body: Any = None, method: str | None = None) -> Any:
+    """What the API answers to a request; with a body and no method: of a POST."""
+    request = urllib.request.Request(
+        demo.address + path, None if body is None else json.dumps(body).encode(), {"Content-Type": "application/json"},
+        method=method,
+    )  # fmt: skip
+    with urllib.request.urlopen(request, timeout=60) as answer:
+        return json.loads(answer.read())
