@@ -79,8 +79,8 @@ class Claims:
             if covered is None or not covered.any():
                 strips.append(strip)
                 continue
-            strips += [strip.part(~covered)] if not covered.all() else []
-            part = strip.part(covered)
+            left, part = strip.divided(covered)
+            strips += left
             strips.append(altered(part, timing=part.timing.covered_by(timing[strip.family])))
         made = []
         for new in cells:
@@ -132,8 +132,8 @@ class Claims:
             if not chosen.any():
                 strips.append(strip)
                 continue
-            strips += [strip.part(~chosen)] if not chosen.all() else []
-            part = strip.part(chosen)
+            left, part = strip.divided(chosen)
+            strips += left
             strips.append(altered(part, timing=part.timing.released_by(release[strip.family])))
         return self._with(strips).advanced(release["intensity"].action)
 
@@ -177,8 +177,8 @@ class Claims:
             if not chosen.any():
                 strips.append(strip)
                 continue
-            strips += [strip.part(~chosen)] if not chosen.all() else []
-            part = strip.part(chosen)
+            left, part = strip.divided(chosen)
+            strips += left
             order = np.argsort(cells, kind="stable")
             found = order[np.searchsorted(cells, part.cells, sorter=order)]
             strips.append(altered(part, was=part.target(t), targets=targets[found], retargeted=t))

@@ -116,9 +116,10 @@ def stopped(claims: Claims, dark: Bools, t: float) -> Claims:
         if not lit.any():
             strips.append(strip)
             continue
-        part, timing = strip.part(lit), strip.timing
+        left, part = strip.divided(lit)
+        timing = strip.timing
         stands = replace(timing, stops_at=t) if strip.early and timing.is_current else replace(timing, goes_at=INFINITY)
-        strips += [*([strip.part(~lit)] if not lit.all() else []), replace(part, timing=stands)]
+        strips += [*left, replace(part, timing=stands)]
     return replace(claims, strips=tuple(strips))
 
 

@@ -93,6 +93,10 @@ class Strip:
             was=None if self.was is None else self.was[chosen],
         )
 
+    def divided(self, chosen: Bools) -> tuple[list[Strip], Strip]:
+        """The strip of the cells that are not chosen, none where all are, and that of the chosen ones."""
+        return [] if chosen.all() else [self.part(~chosen)], self.part(chosen)
+
     def target(self, t: float) -> Floats:
         """Where it goes, at t."""
         if self.was is None or t >= self.retargeted + RETARGET_S:
