@@ -150,9 +150,9 @@ def test_an_effect_is_a_thread_from_the_cue_that_starts_it_to_the_one_that_stops
 
 def test_a_palette_in_a_cue_keeps_it_from_going_until_it_is_replaced(client, songs):
     put(client, "zoom", 20)
-    kept = client.post("/api/palettes/keep", json={"name": "Wide", "families": ["beam"], "scope": "any"}).json
+    kept = client.post("/api/palettes/keep", json={"name": "Wide open", "families": ["beam"], "scope": "any"}).json
     [row] = record(client, songs)
-    assert client.get(f"/api/cues/{row['id']}").json["groups"][0]["lines"][0]["palette"] == "Wide"
+    assert client.get(f"/api/cues/{row['id']}").json["groups"][0]["lines"][0]["palette"] == "Wide open"
     client.delete("/api/draft")
     refused = client.delete(f"/api/palettes/{kept['id']}")
     assert (refused.status_code, "cue 1, 4 times" in refused.json["message"]) == (409, True)

@@ -21,6 +21,177 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/busk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All busking pages with their rows and pads. */
+        get: operations["busk_get_busk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a busking page from groups, with pads that their lights can do. */
+        post: operations["busk_make_page_pages_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a page and its rows; undo brings it back. */
+        delete: operations["busk_delete_page_pages__int_page_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the rows of a page in another order. */
+        post: operations["busk_put_rows_in_order_pages__int_page_id__order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give a page another name. */
+        post: operations["busk_rename_page_pages__int_page_id__rename_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a row for a group, or one for messages. */
+        post: operations["busk_add_row_pages__int_page_id__rows_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new page could be made of. */
+        get: operations["busk_get_proposal_proposal_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/rows/{row_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change a row. */
+        post: operations["busk_change_row_rows__int_row_id__post"];
+        /** Delete a row; undo brings it back. */
+        delete: operations["busk_delete_row_rows__int_row_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/rows/{row_id}/pads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** All pads of a section of a row, in their order: added, taken out, moved, named. */
+        put: operations["busk_put_pads_rows__int_row_id__pads_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/tempo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep the BPM of a tempo in the show: what it begins with, and is set back to. */
+        put: operations["busk_keep_tempo_tempo_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/colour/look-away": {
         parameters: {
             query?: never;
@@ -1939,6 +2110,22 @@ export interface components {
             };
         };
         /**
+         * AddBuskRow
+         * @description A row more: of a group, or for messages, by a name.
+         */
+        AddBuskRow: {
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+        };
+        /**
          * AddFixtures
          * @description Fixtures of a mode, by its name. place: of the first, in m; spacing: from each to the next.
          */
@@ -2187,6 +2374,169 @@ export interface components {
             start: number;
             /** Top */
             top: number;
+        };
+        /**
+         * BuskOrder
+         * @description Rows by number, in the order that they shall have below the top row.
+         */
+        BuskOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * BuskPadView
+         * @description A pad. name: as it is read; palette, effect: which it has; colours: of a colour palette, as `#rrggbb`; moves: families that
+         *     an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was given.
+         */
+        BuskPadView: {
+            /** Colours */
+            colours: string[];
+            /** Effect */
+            effect: number | null;
+            /** Gone */
+            gone: string;
+            /** Id */
+            id: number;
+            /** Message */
+            message: string;
+            /** Moves */
+            moves: string[];
+            /** Name */
+            name: string;
+            /** Own Name */
+            own_name: string;
+            /** Palette */
+            palette: number | null;
+            /** Sends */
+            sends: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"]) | null;
+            /** While Held */
+            while_held: boolean;
+        };
+        /**
+         * BuskPads
+         * @description All pads of a section, in their order.
+         */
+        BuskPads: {
+            /** Pads */
+            pads: components["schemas"]["PadContent"][];
+            /**
+             * Section
+             * @enum {string}
+             */
+            section: "colour" | "position" | "beam" | "effects" | "messages";
+        };
+        /**
+         * BuskPageName
+         * @description Another name for a page.
+         */
+        BuskPageName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * BuskPageView
+         * @description A busking page with its rows, the top row first.
+         */
+        BuskPageView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["BuskRowView"][];
+        };
+        /**
+         * BuskRowView
+         * @description A row. lights: how many, in words; heads: keys, in their order; can: sections that make sense for them; carries: those that
+         *     it shows; waits: why it cannot act, in words.
+         */
+        BuskRowView: {
+            /** Beam */
+            beam: components["schemas"]["BuskPadView"][];
+            /** Can */
+            can: ("colour" | "position" | "beam" | "effects" | "messages")[];
+            /** Carries */
+            carries: ("colour" | "position" | "beam" | "effects" | "messages")[];
+            /** Colour */
+            colour: components["schemas"]["BuskPadView"][];
+            /** Colour Tempo */
+            colour_tempo: number | null;
+            /** Effects */
+            effects: components["schemas"]["BuskPadView"][];
+            /** Go List */
+            go_list: number | null;
+            /** Group Id */
+            group_id: number | null;
+            /** Heads */
+            heads: string[];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "all" | "lights" | "messages" | "haze";
+            /** Lights */
+            lights: string;
+            /** Messages */
+            messages: components["schemas"]["BuskPadView"][];
+            /** Name */
+            name: string;
+            /** Position */
+            position: components["schemas"]["BuskPadView"][];
+            /** Tempo */
+            tempo: number | null;
+            /** Waits */
+            waits: string;
+        };
+        /**
+         * BuskView
+         * @description All busking pages. clashes: palettes of colours that are hard on the eye beside each other, by number.
+         */
+        BuskView: {
+            /** Clashes */
+            clashes: {
+                [key: string]: number[];
+            };
+            /** Pages */
+            pages: components["schemas"]["BuskPageView"][];
+        };
+        /**
+         * ChangeBuskRow
+         * @description Another name, group, sections that it shows, tempo by whose beats presses wait; of the top row the tempo of the two colours,
+         *     and the list that Space plays (0: none).
+         */
+        ChangeBuskRow: {
+            /**
+             * Carries
+             * @default null
+             */
+            carries?: ("colour" | "position" | "beam" | "effects" | "messages")[] | null;
+            /**
+             * Colour Tempo
+             * @default null
+             */
+            colour_tempo?: number | null;
+            /**
+             * Go List
+             * @default null
+             */
+            go_list?: number | null;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Tempo
+             * @default null
+             */
+            tempo?: number | null;
         };
         /**
          * ChangeDone
@@ -3577,6 +3927,16 @@ export interface components {
             scope?: "heads" | "models" | "any";
         };
         /**
+         * KeepTempo
+         * @description The BPM that a tempo has when the show opens, and to which it can be set back.
+         */
+        KeepTempo: {
+            /** Bpm */
+            bpm: number;
+            /** Tempo */
+            tempo: string;
+        };
+        /**
          * KindView
          * @description A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
          *     carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words.
@@ -3714,7 +4074,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -3732,6 +4092,20 @@ export interface components {
             key: string;
             /** @default null */
             speed?: number | null;
+        };
+        /**
+         * AllWaves
+         * @description Waveform, spread and travel of all intensity effects, from the words of `core.effects.variants`; empty: their own.
+         */
+        LiveAllWaves: {
+            /** @enum {unknown} */
+            do: "all-waves";
+            /** @default null */
+            shape?: string | null;
+            /** @default null */
+            spread?: string | null;
+            /** @default null */
+            travel?: string | null;
         };
         /**
          * Audition
@@ -3789,6 +4163,33 @@ export interface components {
             value: number;
         };
         /**
+         * BringBack
+         * @description Take back the last way home, within 10 s.
+         */
+        LiveBringBack: {
+            /** @enum {unknown} */
+            do: "bring-back";
+        };
+        /**
+         * BuskTold
+         * @description What goes over all rows: see the actions `next-change`, `all-waves`, `flash-times`. bring_back: what the last way home did,
+         *         empty: there is nothing to bring back; bring_back_until: its stamp.
+         */
+        LiveBuskTold: {
+            bring_back: string;
+            bring_back_until: number;
+            flashes: components["schemas"]["LiveFlashTold"][];
+            position_s: number;
+            rate_hz: number;
+            release_s: number;
+            seconds: number;
+            shape: string;
+            spread: string;
+            travel: string;
+            two: components["schemas"]["LiveTwoColoursTold"];
+            waits: string;
+        };
+        /**
          * ChooseNext
          * @description Choose the cue that the next go goes to; None: the one that follows.
          */
@@ -3836,6 +4237,39 @@ export interface components {
             message: string;
             /** @enum {unknown} */
             type: "engine";
+        };
+        /**
+         * FlashTimes
+         * @description How long flashes take to go, in s, and the rate of strobes, in Hz.
+         */
+        LiveFlashTimes: {
+            /** @enum {unknown} */
+            do: "flash-times";
+            /** @default null */
+            rate_hz?: number | null;
+            /** @default null */
+            release_s?: number | null;
+        };
+        /**
+         * FlashTold
+         * @description A flash that is held.
+         */
+        LiveFlashTold: {
+            kind: string;
+            row: number;
+        };
+        /**
+         * FollowTempo
+         * @description Let a tempo follow another at a ratio, in line with its beats; without a main: no more.
+         */
+        LiveFollowTempo: {
+            /** @enum {unknown} */
+            do: "follow-tempo";
+            /** @default null */
+            main?: string | null;
+            /** @default 1 */
+            ratio?: number;
+            tempo: string;
         };
         /**
          * Freeze
@@ -3940,6 +4374,17 @@ export interface components {
             value?: number | null;
         };
         /**
+         * HoldTempo
+         * @description Let a tempo stand where it is, or go on from there.
+         */
+        LiveHoldTempo: {
+            /** @enum {unknown} */
+            do: "hold-tempo";
+            /** @default true */
+            on?: boolean;
+            tempo: string;
+        };
+        /**
          * Level
          * @description Move a fader, 0…1.
          */
@@ -4019,6 +4464,39 @@ export interface components {
             troubles: components["schemas"]["LiveTrouble"][];
         };
         /**
+         * NextChange
+         * @description What the next press of a pad takes: s for position, and for all else; or that it waits for the next beat or bar.
+         */
+        LiveNextChange: {
+            /** @enum {unknown} */
+            do: "next-change";
+            /** @default null */
+            position_s?: number | null;
+            /** @default null */
+            seconds?: number | null;
+            /** @default null */
+            waits?: ("" | "bar" | "beat") | null;
+        };
+        /**
+         * NoPad
+         * @description Let go of what pads of a section hold: colour, position, beam; or the effects of the row.
+         */
+        LiveNoPad: {
+            /** @enum {unknown} */
+            do: "no-pad";
+            row: number;
+            /** @enum {unknown} */
+            section: "beam" | "colour" | "effects" | "position";
+        };
+        /**
+         * PadHeld
+         * @description A pad that holds something. covered: share of what it holds that later actions have covered, 0…1.
+         */
+        LivePadHeld: {
+            covered: number;
+            pad: number;
+        };
+        /**
          * Pause
          * @description Hold the clock of a list.
          */
@@ -4026,6 +4504,22 @@ export interface components {
             /** @enum {unknown} */
             do: "pause";
             list: number;
+        };
+        /**
+         * PickTwo
+         * @description The two colours, the rows that they go over, and how far they lie over the colours that are there, 0…1.
+         */
+        LivePickTwo: {
+            /** @default null */
+            a?: string | null;
+            /** @default null */
+            b?: string | null;
+            /** @enum {unknown} */
+            do: "two-colours";
+            /** @default null */
+            mix?: number | null;
+            /** @default null */
+            rows?: number[] | null;
         };
         /**
          * Press
@@ -4039,6 +4533,35 @@ export interface components {
             down?: boolean;
             /** @default  */
             holder?: string;
+        };
+        /**
+         * PressFlash
+         * @description Flash a row while it is held. holder: who does, known by the web process.
+         */
+        LivePressFlash: {
+            /** @enum {unknown} */
+            do: "flash";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+            /** @enum {unknown} */
+            kind: "dark" | "even" | "odd" | "strobe" | "white";
+            row: number;
+        };
+        /**
+         * PressPad
+         * @description Press a pad, or let go of one that acts while it is held. holder: who does, known by the web process.
+         */
+        LivePressPad: {
+            /** @enum {unknown} */
+            do: "pad";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+            pad: number;
+            row: number;
         };
         /**
          * PressSpecial
@@ -4096,6 +4619,17 @@ export interface components {
             seconds?: number;
         };
         /**
+         * ReleaseRow
+         * @description Let go of all that a row holds, in a time.
+         */
+        LiveReleaseRow: {
+            /** @enum {unknown} */
+            do: "release-row";
+            row: number;
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
          * Resume
          * @description Let the clock of a list go on.
          */
@@ -4132,6 +4666,73 @@ export interface components {
             to: string;
             /** @default 0 */
             universes?: number;
+        };
+        /**
+         * RowDepth
+         * @description Move the depth of all effects of a row, 0…1; that of the top row multiplies those of all rows.
+         */
+        LiveRowDepth: {
+            /** @enum {unknown} */
+            do: "row-depth";
+            row: number;
+            value: number;
+        };
+        /**
+         * RowLevel
+         * @description Move the level of a row, 0…1; that of the top row multiplies those of all rows.
+         */
+        LiveRowLevel: {
+            /** @enum {unknown} */
+            do: "row-level";
+            row: number;
+            value: number;
+        };
+        /**
+         * RowPairs
+         * @description Play the effects of a row in pairs, mirrored, or as they are.
+         */
+        LiveRowPairs: {
+            /** @enum {unknown} */
+            do: "row-pairs";
+            /** @default true */
+            on?: boolean;
+            row: number;
+        };
+        /**
+         * RowTold
+         * @description A row of a busking page. level, depth: of its faders; held: pads of colour, position and beam; on: effect pads; waiting:
+         *         pads that wait, and when each will go (None: while its tempo stands); dark: whether its lights give none; sent: the
+         *         message pad that was sent last; values: of haze and fan; moves: families that its effects move.
+         */
+        LiveRowTold: {
+            dark: boolean;
+            depth: number;
+            held: components["schemas"]["LivePadHeld"][];
+            id: number;
+            level: number;
+            moves: string[];
+            on: number[];
+            pairs: boolean;
+            sent: number | null;
+            values: {
+                [key: string]: number;
+            };
+            waiting: [
+                number,
+                number | null
+            ][];
+        };
+        /**
+         * RowValue
+         * @description Move an attribute of a row by hand, in its unit: output and fan of haze.
+         */
+        LiveRowValue: {
+            /** @enum {unknown} */
+            attribute: "fan_speed" | "haze";
+            /** @enum {unknown} */
+            do: "row-value";
+            row: number;
+            value: number;
         };
         /**
          * Run
@@ -4202,6 +4803,8 @@ export interface components {
             /** @default false */
             blind?: boolean;
             /** @default null */
+            busk?: components["schemas"]["LiveBuskTold"] | null;
+            /** @default null */
             cut_off?: components["schemas"]["LiveCutOffTold"] | null;
             /** @default [] */
             devices?: components["schemas"]["LiveDeviceState"][];
@@ -4218,6 +4821,8 @@ export interface components {
             looked_at?: number | null;
             revision: number;
             routes: components["schemas"]["LiveRouteState"][];
+            /** @default [] */
+            rows?: components["schemas"]["LiveRowTold"][];
             running: components["schemas"]["LiveRunningState"][];
             session: string;
             /** @default null */
@@ -4261,12 +4866,43 @@ export interface components {
         };
         /**
          * TempoState
-         * @description How fast a tempo is, and its beat at the state's time.
+         * @description How fast a tempo is, and its beat at the state's time; rate: beats a second now; kept: the BPM that the show keeps; held:
+         *         whether it stands; follows: the name of another that it follows at a ratio.
          */
         LiveTempoState: {
             beat: number;
             bpm: number;
+            /** @default null */
+            follows?: string | null;
+            /** @default false */
+            held?: boolean;
+            /** @default 0 */
+            kept?: number;
             name: string;
+            /** @default 0 */
+            rate?: number;
+            /** @default 1 */
+            ratio?: number;
+        };
+        /**
+         * TempoTimes
+         * @description Half, double or other times what a tempo has.
+         */
+        LiveTempoTimes: {
+            /** @enum {unknown} */
+            do: "tempo-times";
+            factor: number;
+            tempo: string;
+        };
+        /**
+         * TemposBack
+         * @description All tempos, or one, back to the BPM that the show keeps: going, and of their own.
+         */
+        LiveTemposBack: {
+            /** @enum {unknown} */
+            do: "tempos-back";
+            /** @default null */
+            tempo?: string | null;
         };
         LiveToBrowser: components["schemas"]["LiveHello"] | components["schemas"]["LiveEngineIs"] | components["schemas"]["LiveState"] | components["schemas"]["LiveRefused"];
         /**
@@ -4276,6 +4912,16 @@ export interface components {
         LiveTrouble: {
             text: string;
             who: string;
+        };
+        /**
+         * TwoColoursTold
+         * @description The two colours, as `#rrggbb`, the rows that they go over, and their mix, 0…1.
+         */
+        LiveTwoColoursTold: {
+            a: string;
+            b: string;
+            mix: number;
+            rows: number[];
         };
         /**
          * Watch
@@ -4471,6 +5117,35 @@ export interface components {
             seconds: number;
             /** Seen */
             seen: number;
+        };
+        /**
+         * NewBuskPage
+         * @description A page made from groups, in this order. colours: one set that all rows take from, or a set for each group.
+         */
+        NewBuskPage: {
+            /**
+             * Colours
+             * @default all
+             * @enum {string}
+             */
+            colours?: "all" | "each";
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["NewBuskRow"][];
+        };
+        /**
+         * NewBuskRow
+         * @description A group that shall be a row. carries: sections beside its level; none given: all that make sense for its lights.
+         */
+        NewBuskRow: {
+            /**
+             * Carries
+             * @default null
+             */
+            carries?: ("colour" | "position" | "beam" | "effects" | "messages")[] | null;
+            /** Group Id */
+            group_id: number;
         };
         /**
          * NewControl
@@ -4885,6 +5560,42 @@ export interface components {
             key: string;
         };
         /**
+         * PadContent
+         * @description A pad of a section: one with a number stays the same pad, one without is new.
+         */
+        PadContent: {
+            /**
+             * Effect
+             * @default null
+             */
+            effect?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: number | null;
+            /**
+             * Message
+             * @default null
+             */
+            message?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"]) | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Palette
+             * @default null
+             */
+            palette?: number | null;
+            /**
+             * While Held
+             * @default false
+             */
+            while_held?: boolean;
+        };
+        /**
          * PageView
          * @description A page of faders and buttons.
          */
@@ -5156,6 +5867,35 @@ export interface components {
              * @default 0
              */
             wait?: number;
+        };
+        /**
+         * ProposalView
+         * @description All groups, in the order of the stage.
+         */
+        ProposalView: {
+            /** Groups */
+            groups: components["schemas"]["ProposedView"][];
+        };
+        /**
+         * ProposedView
+         * @description A group as a row of a new page: see `busk_maker.Proposed`.
+         */
+        ProposedView: {
+            /** Carries */
+            carries: ("colour" | "position" | "beam" | "effects" | "messages")[];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "all" | "lights" | "messages" | "haze";
+            /** Lights */
+            lights: string;
+            /** Name */
+            name: string;
+            /** On */
+            on: boolean;
         };
         /**
          * ReadColour
@@ -6470,6 +7210,367 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Action"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_get_busk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuskView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_make_page_pages_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBuskPage"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_delete_page_pages__int_page_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_put_rows_in_order_pages__int_page_id__order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuskOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_rename_page_pages__int_page_id__rename_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuskPageName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_add_row_pages__int_page_id__rows_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddBuskRow"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_get_proposal_proposal_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_change_row_rows__int_row_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeBuskRow"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_delete_row_rows__int_row_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_put_pads_rows__int_row_id__pads_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuskPads"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_keep_tempo_tempo_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTempo"];
             };
         };
         responses: {

@@ -16,6 +16,7 @@ from zarabanda.show.store import Store
 from zarabanda.show.tables import Group, Page, Show, TempoRow
 from zarabanda.targets import EffectOnHeads
 
+from . import salt_night
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
 from .songs import Lights, add_songs
@@ -90,3 +91,5 @@ def build(store: Store) -> None:
                 show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), action]}
         show = repositories.rows.show(session)
         show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), *add_songs(session, lights)]}
+        session.flush()
+        salt_night.add_page(session)

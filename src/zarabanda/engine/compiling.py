@@ -21,6 +21,7 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.messages import (
     AnyPart,
     Audition,
+    BuskRowPart,
     ColourWayPart,
     ControlPart,
     CueListPart,
@@ -50,6 +51,7 @@ from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .messaging import messages_of
 from .program import EMPTY, Control, Instance, Program, no_palettes
+from .rows import RowMaker, on_heads_that_can, rows_of, targets_of
 
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
@@ -92,6 +94,7 @@ class Compiler:
         self._targets: dict[PlayerId, tuple[str, EffectOnHeads]] = {}
         self._rig = RigMaker()
         self._cues = CueMaker()
+        self._rows = RowMaker()
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -100,7 +103,7 @@ class Compiler:
         for name, value in vars(self).items():
             if isinstance(value, dict):
                 setattr(other, name, dict(value))
-        other._rig, other._cues = copy.copy(self._rig), copy.copy(self._cues)
+        other._rig, other._cues, other._rows = copy.copy(self._rig), copy.copy(self._cues), copy.copy(self._rows)
         return other
 
     @property
@@ -194,11 +197,14 @@ class Compiler:
             families = {part.id: families_of(part.document) for part in self._of(EffectPart)}
             made = self._cues.made(self._of(CueListPart), self._of(CuePart), self._palettes, families, now.rig)
             now = replace(now, lists=made)
+        if now.rig.heads is not before.rig.heads or subjects & {"busk-row", "palette", "effect"}:
+            effects = (part.id for part in self._of(EffectPart))
+            now = replace(now, rows=self._rows.made(self._of(BuskRowPart), self._palettes, effects, now.rig))
         if now.rig.heads is not before.rig.heads or subjects & {"special", "palette"}:
             specials = {part.id: self._special(part, now) for part in self._of(SpecialPart)}
             now = replace(now, specials=specials)
         if now.rig.heads is not before.rig.heads or subjects & (
-            OF_CUES | {"control", "draft-effect", "effect", "palette", "audition"}
+            OF_CUES | {"control", "busk-row", "draft-effect", "effect", "palette", "audition"}
         ):
             now = self._with_players(now, before, changed)
         self._program = replace(now, **{"fade_s": 0.0, **more})
@@ -268,6 +274,9 @@ class Compiler:
                     target = EffectOnHeads(one["effect"], tuple(one.get("heads", ())), families)
                     source = f"{names.get(part.list_id, 'a list')}, cue {part.number:g}"
                     yield player_of(part.list_id, one["thread"]), part.key, source, target, False
+        for key, row, source, target in targets_of(self._of(BuskRowPart)):
+            if ("effect", target.effect_id) in self._parts:
+                yield key, row.key, source, target, False
         if self._audition is not None:
             target = EffectOnHeads(-1, tuple(self._audition.heads))
             yield AUDITION, _AUDITION, "preview", target, True
@@ -294,10 +303,14 @@ class Compiler:
             effect, effect_id = self._effect(target.effect_id), target.effect_id
         effect, heads = of_families(effect, target.families), now.rig.heads
         chosen = np.array([heads.index[head] for head in target.heads if head in heads.index], np.int64)
+        _, row = rows_of(key)
+        if row:
+            chosen = on_heads_that_can(now.rig, chosen, [layer.attribute for layer in effect.layers if not layer.muted])
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
         return Instance(
-            key, effect_id, effect.name, source, effect, placed, always, heads.keys, list_of(key), target.depth, target.speed
-        )
+            key, effect_id, effect.name, source, effect, placed, always, heads.keys, list_of(key), target.depth, target.speed,
+            row, chosen, heads,
+        )  # fmt: skip
 
 
 def _stands_alike(placed: Placed, before: Heads, now: Heads) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import math
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -14,10 +15,11 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
 from zarabanda.messages import AnyPart, ControlId, FixturePart, PartKey, PlayerId, ShowUpdate
 
-from . import kept_claims, kept_lists
+from . import kept_claims, kept_lists, kept_rows
 from .kept_claims import StripEntry
 from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
-from .live import draft
+from .kept_rows import BuskEntry, RowEntry
+from .live import draft, rows
 from .live.cue_lists import with_manners
 from .live.cut_off import CutOff, standing
 from .live.dark_moves import watched
@@ -25,7 +27,7 @@ from .live.state import LiveState
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 6
+VERSION = 7
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
@@ -45,6 +47,7 @@ class TempoEntry(msgspec.Struct, forbid_unknown_fields=True):
     beat: float
     settles: float
     slew: float
+    held: bool
 
 
 class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
@@ -69,6 +72,8 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     heads: int
     claims: list[StripEntry]
     blind: float | None
+    rows: dict[int, RowEntry]
+    busk: BuskEntry
     ended: bool = False
     cut_off: tuple[float, list[int]] | None = None
 
@@ -78,13 +83,14 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: boo
     return LiveEntry(
         version=VERSION, boot=boot, now=now, wall=wall,
         tempos={
-            name: TempoEntry(one.bpm, one.since, one.beat, one.settles, one.slew) for name, one in state.tempos.items()
+            name: TempoEntry(one.bpm, one.since, one.beat, one.settles, one.slew, one.held) for name, one in state.tempos.items()
         },
         levels=dict(state.levels), grand=state.grand, blackout=state.blackout, stopped=sorted(state.stopped),
         opened=state.opened, held={key: sorted(holders) for key, holders in state.held.items()},
         playing=kept_lists.playing_written(state.playing), lists=kept_lists.lists_written(state.lists),
         specials=kept_lists.specials_written(state.specials),
         heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
+        rows=kept_rows.rows_written(state.rows), busk=kept_rows.busk_written(state.busk, state.follows),
         ended=ended, cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
     )  # fmt: skip
 
@@ -100,12 +106,16 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
     moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
     if cut_at is not None:
         moved = now - entry.now - max(0.0, cut_at - entry.wall)
-    state = LiveState(
-        program=program,
+    busk, follows = kept_rows.busk_read(entry.busk, moved)
+    asked = LiveState(program=program, rows=kept_rows.rows_read(entry.rows, moved), busk=busk, follows=follows)
+    instances = {key: asked.instance(key) for key in program.instances}
+    state = replace(
+        asked,
         tempos={
-            name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew) for name, one in entry.tempos.items()
+            name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew, held=one.held)
+            for name, one in entry.tempos.items()
         },
-        playing=kept_lists.playing_read(entry.playing, program.instances, moved),
+        playing=kept_lists.playing_read(entry.playing, instances, moved),
         lists=kept_lists.lists_read(entry.lists, moved), specials=kept_lists.specials_read(entry.specials, moved),
         levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
         opened=entry.opened, claims=_claims(entry, program, now, moved),
@@ -114,7 +124,7 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
     )  # fmt: skip
     if entry.cut_off is not None:
         state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))
-    state = watched(with_manners(state), now)
+    state = watched(rows.with_manners(with_manners(state), list(state.rows)), now)
     return state if cut_at is None else standing(state, now, cut_at)
 
 
@@ -137,7 +147,7 @@ def _decode_live(content: bytes) -> LiveEntry:
     if entry.version != VERSION:
         raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
     numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values(), entry.blind or 0.0, *kept_claims.times(entry.claims)]
-    numbers += kept_lists.times(entry.lists, entry.specials, entry.playing)
+    numbers += kept_lists.times(entry.lists, entry.specials, entry.playing) + kept_rows.times(entry.rows, entry.busk)
     for one in entry.tempos.values():
         numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
     if not all(map(math.isfinite, numbers)):

@@ -150,10 +150,10 @@ def playing_written(playing: Mapping[PlayerId, Playing]) -> list[PlayingEntry]:
     """What plays, as entries."""
     return [
         PlayingEntry(
-            key, one.instance.key, one.started, one.started_beat, one.level, [_fade_written(fade) for fade in one.fades],
+            key, one.instance.key, one.started, one.started_beat, one.level, [fade_written(fade) for fade in one.fades],
             one.shift, one.rate, None if one.glide is None else (one.glide.before, one.glide.begin, one.glide.length),
             list(one.layer_shifts), one.frozen, sorted(one.part), one.only, one.cue,
-            sorted(one.silenced), _fade_written(one.hand), one.hand_speed,
+            sorted(one.silenced), fade_written(one.hand), one.hand_speed,
         )
         for key, one in playing.items()
     ]  # fmt: skip
@@ -168,23 +168,25 @@ def playing_read(
         instance = instances.get(entry.instance)
         if instance is None:
             continue
-        fades = [_fade_read(one, moved) for one in entry.fades]
+        fades = [fade_read(one, moved) for one in entry.fades]
         found[entry.key] = Playing(
             instance, entry.started + moved, entry.started_beat, entry.level, tuple(fades), entry.shift, entry.rate,
             None if entry.glide is None else Glide(*entry.glide), tuple(entry.layer_shifts), entry.frozen,
             frozenset(entry.part), entry.only, entry.cue, frozenset(entry.silenced),
-            _fade_read(entry.hand, moved), entry.hand_speed,
+            fade_read(entry.hand, moved), entry.hand_speed,
         )  # fmt: skip
     return found
 
 
-def _fade_written(fade: Fade) -> FadeEntry:
-    earlier = None if fade.earlier is None else _fade_written(fade.earlier)
+def fade_written(fade: Fade) -> FadeEntry:
+    """A fade as an entry."""
+    earlier = None if fade.earlier is None else fade_written(fade.earlier)
     return FadeEntry(fade.start, fade.end, fade.at, fade.seconds, fade.ease, earlier, fade.paused_at)
 
 
-def _fade_read(entry: FadeEntry, moved: float) -> Fade:
-    earlier = None if entry.earlier is None else _fade_read(entry.earlier, moved)
+def fade_read(entry: FadeEntry, moved: float) -> Fade:
+    """A fade as it was, with its times moved."""
+    earlier = None if entry.earlier is None else fade_read(entry.earlier, moved)
     return Fade(entry.start, entry.end, entry.at + moved, entry.seconds, entry.ease, earlier, entry.paused_at + moved)
 
 

@@ -27,6 +27,7 @@ from .live.acts import act
 from .live.advance import advance
 from .live.blind import prepared
 from .live.cue_lists import seen_ahead
+from .live.flashes import FlashStages
 from .live.looking import over_base, running_at
 from .live.playing import Playing
 from .live.programs import take
@@ -34,6 +35,7 @@ from .live.sending import Outward
 from .live.specials import crossing
 from .live.state import LiveState, LookedAt
 from .live.testing import with_held
+from .live.two_colours import TwoColourStages
 from .program import EMPTY, Program
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
@@ -117,6 +119,7 @@ class Loop:
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
         self._looked: tuple[LookedAt | None, Program, LiveState | None] | None = None
         self._crossed: tuple[tuple[Specials, Program], Crossing | None] | None = None
+        self._flashes, self._two_colours = FlashStages(), TwoColourStages()
         self._failed = 0
         self._stopping = False
 
@@ -266,6 +269,7 @@ class Loop:
             reply(self._on_stage(heads, running, t))
         frame, ground = self.batching.frame(program.rig)
         stages: list[Stage] = [Effects(self._batches, running)]
+        stages += [one for one in (self._two_colours.at(state, t), self._flashes.at(state, t)) if one is not None]
         if state.shown is not None:
             stages.append(self._highlight(state.shown.steps[state.shown.step(state, t)], program.rig))
         levels = Levels(state.grand, state.blackout)

@@ -137,6 +137,8 @@ class Engine:
         """Give the loop a program together with the batches of what will play."""
         state = self.loop.state
         playing = {key: one.instance for key, one in state.playing.items()} | program.instances
+        asked = state.with_(program=program)
+        playing |= {key: asked.instance(key) for key in playing if key in program.instances}
         placed = [playing[key].placed for key in order_in(state, program) if key in playing]
         self.loop.batching.prepare(program.rig, placed)
         self.loop.swap(program)

@@ -3,27 +3,31 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
 import numpy as np
 
 from zarabanda.core.effects.effect import Effect
-from zarabanda.core.effects.placement import Placed
+from zarabanda.core.effects.placement import Placed, place
+from zarabanda.core.effects.variants import AS_IT_IS, Variant, varied
 from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.playback.specials import Special
+from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, TempoPart
 
 from .messaging import CueMessage
+from .rows import Row
 
 
 @dataclass(frozen=True)
 class Instance:
     """An effect on a selection, that may play. always: plays as long as it is there; keys: of the rig's heads; list_id: the
-    cue list that starts it, 0: none; depth: share of the effect's own, 0…1; speed: times its own."""
+    cue list that starts it, row_id: the row of a busking page that it plays on, 0: none; depth: share of the effect's own, 0…1;
+    speed: times its own; picked: its heads in pick order, of all `heads`."""
 
     key: PlayerId
     effect_id: int
@@ -36,6 +40,24 @@ class Instance:
     list_id: int = 0
     depth: float = 1.0
     speed: float = 1.0
+    row_id: int = 0
+    picked: Ints | None = None
+    heads: Heads | None = None
+
+    @cached_property
+    def _variants(self) -> dict[Variant, Instance]:
+        return {}
+
+    def varied(self, variant: Variant) -> Instance:
+        """The same played another way; the same one again for the same way."""
+        effect = varied(self.effect, variant) if variant != AS_IT_IS else self.effect
+        if effect == self.effect or self.picked is None or self.heads is None:
+            return self
+        known = self._variants.get(variant)
+        if known is None:
+            placed = place(effect, self.picked, self.heads, self.placed.drifts)
+            known = self._variants[variant] = replace(self, effect=effect, placed=placed)
+        return known
 
     @cached_property
     def families(self) -> tuple[int, ...]:
@@ -88,6 +110,8 @@ class Program:
     lists: Mapping[int, CueList] = field(default_factory=dict)
     """Cue lists by number, in their order."""
     specials: Mapping[int, Special] = field(default_factory=dict)
+    rows: Mapping[int, Row] = field(default_factory=dict)
+    """Rows of busking pages by number, in their order."""
     messages: Mapping[int, tuple[CueMessage, ...]] = field(default_factory=dict)
     """What cues send, by the number of the cue in the show."""
     devices: tuple[DevicePart, ...] = ()

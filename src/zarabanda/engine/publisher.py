@@ -25,6 +25,7 @@ from .frames import FrameWriter, universe_frame
 from .live.cue_lists import at_step, following, list_state
 from .live.state import LiveState
 from .loop import Loop, Snapshot
+from .telling_rows import busk_told, rows_told
 
 _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 
@@ -37,6 +38,7 @@ class Publisher:
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
         self._step: int | None = None
+        self._latest: Snapshot | None = None
         self._next_screen, self._next_universe, self._next_state = 0.0, 0.0, 0.0
 
     def state_is_new(self) -> None:
@@ -49,7 +51,7 @@ class Publisher:
             return
         if self._writer is None or self._writer.rig is not snapshot.program.rig:
             self._writer = FrameWriter(snapshot.program.rig)
-        slack = 0.25 / self._loop.rate
+        slack, self._latest = 0.25 / self._loop.rate, snapshot
         if snapshot.t >= self._next_screen - slack:
             self._next_screen = max(self._next_screen + 1 / _SCREEN_RATE, snapshot.t)
             frame = Frame(self._writer.heads(snapshot, self._numbers))
@@ -82,12 +84,11 @@ class Publisher:
         state, program = loop.state, loop.state.program
         for key in [*program.instances, *state.playing]:
             self._numbers.setdefault(key, len(self._numbers) + 1)
-        tempos = [(program.tempos[number].name, tempo) for number, tempo in state.tempos.items()]
         return State(
             t=t,
             session=program.session,
             revision=program.revision,
-            tempos=[TempoState(name, tempo.bpm, tempo.beats(t)) for name, tempo in tempos],
+            tempos=[_tempo(state, number, t) for number in state.tempos],
             running=[
                 RunningState(
                     key, self._numbers[key], one.instance.effect_id, one.instance.name, one.instance.source, one.level,
@@ -110,7 +111,18 @@ class Publisher:
             looked_at=None if state.looked_at is None else state.looked_at.cue,
             devices=self._devices.report(),
             cut_off=_cut_off(state),
+            rows=rows_told(state, self._latest, t),
+            busk=busk_told(state, t) if program.rows else None,
         )  # fmt: skip
+
+
+def _tempo(state: LiveState, number: int, t: float) -> TempoState:
+    tempo, part, follow = state.tempos[number], state.program.tempos[number], state.follows.get(number)
+    main = state.program.tempos.get(follow.main) if follow is not None else None
+    return TempoState(
+        part.name, tempo.bpm, tempo.beats(t), tempo.rate, part.bpm, tempo.held, None if main is None else main.name,
+        1.0 if follow is None else follow.ratio,
+    )  # fmt: skip
 
 
 def _list(state: LiveState, whose: CueList) -> ListTold:

@@ -9,13 +9,15 @@ from numpy.typing import NDArray
 
 from zarabanda.core.playback.frame import Levels
 from zarabanda.core.playback.highlight import Highlight
-from zarabanda.core.playback.trace import Playing, trace
+from zarabanda.core.playback.trace import Over, Playing, trace
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.slots import slots_of
 from zarabanda.messages import Traced, TracedSlot, TraceStep
 
 from .live.cue_lists import list_state
+from .live.flashes import FlashStages
 from .live.state import LiveState
+from .live.two_colours import TwoColourStages
 
 Sent = tuple[Sequence[int], NDArray[np.uint8]]
 
@@ -29,6 +31,15 @@ def playing_at(state: LiveState, t: float, words: Callable[[int], Sequence[str]]
         )
         for key, one in state.playing.items()
     ]  # fmt: skip
+
+
+def over_at(state: LiveState, t: float) -> list[Over]:
+    """What acts after effects at t, in its order."""
+    two, flashes = TwoColourStages().at(state, t), FlashStages().at(state, t)
+    shown = None if state.shown is None else Highlight(state.program.rig, state.shown.steps[state.shown.step(state, t)])
+    held = ", ".join(dict.fromkeys(one.kind for one in state.busk.flashing))
+    stages = [("two colours", "two colours", two), ("flash", held, flashes), ("shown", "lit to be found", shown)]
+    return [Over(what, who, stage) for what, who, stage in stages if stage is not None]
 
 
 def acting(state: LiveState, effect_id: int) -> list[tuple[str, list[str]]]:
@@ -51,8 +62,8 @@ def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: fl
         return Traced(reference, [], [])
     effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
     cues = {whose.holder: list_state(state, number).cue or 0 for number, whose in state.program.lists.items()}
-    shown = None if state.shown is None else Highlight(rig, state.shown.steps[state.shown.step(state, t)])
-    found = trace(rig, state.claims, playing_at(state, t), Levels(state.grand, state.blackout), head, attribute, t, shown)
+    levels = Levels(state.grand, state.blackout)
+    found = trace(rig, state.claims, playing_at(state, t), levels, head, attribute, t, over_at(state, t))
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),

@@ -8,11 +8,9 @@ import msgspec
 
 from zarabanda.errors import ZarabandaError, brief, shown
 
-from .ids import ControlId, Number, PlayerId, Universe
-
-
-class Action(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="do"):
-    """Something done live: acts on the next frame, is never undone."""
+from .ids import Action, ControlId, Number, PlayerId, Universe
+from .row_actions import RowAction
+from .tempo_actions import TempoAction
 
 
 class Level(Action, frozen=True, tag="level"):
@@ -34,7 +32,7 @@ class LetGo(Action, frozen=True, tag="let-go"):
     """Let go of what is held by some who are gone: `holders`, or all but those in `but`. For the web process."""
 
     holders: list[str] | None = None
-    but: list[str] = []
+    but: list[str] = msgspec.field(default_factory=list)
 
 
 class Stop(Action, frozen=True, tag="stop"):
@@ -75,25 +73,6 @@ class Adjust(Action, frozen=True, tag="adjust"):
     key: PlayerId
     depth: Annotated[float, msgspec.Meta(ge=0, le=1)] | None = None
     speed: Annotated[float, msgspec.Meta(ge=0.01, le=16)] | None = None
-
-
-class Tap(Action, frozen=True, tag="tap"):
-    """Tap a tempo, by its name."""
-
-    tempo: str
-
-
-class Bpm(Action, frozen=True, tag="bpm"):
-    """Set a tempo by a number, 10 to 400."""
-
-    tempo: str
-    value: float
-
-
-class LineUp(Action, frozen=True, tag="line-up"):
-    """Put all effects of a tempo on its beats."""
-
-    tempo: str
 
 
 class Grand(Action, frozen=True, tag="grand"):
@@ -197,7 +176,7 @@ class Highlight(Action, frozen=True, tag="highlight"):
     """Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
     from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process."""
 
-    steps: list[list[str]] = []
+    steps: list[list[str]] = msgspec.field(default_factory=list)
     at: int = 0
     tempo: str | None = None
     holder: str = ""
@@ -224,9 +203,6 @@ BrowserAction = (
     | Run
     | Freeze
     | Adjust
-    | Tap
-    | Bpm
-    | LineUp
     | Grand
     | Blackout
     | Blind
@@ -244,6 +220,8 @@ BrowserAction = (
     | SpecialsLevel
     | Highlight
     | HoldSlot
+    | TempoAction
+    | RowAction
 )
 AnyAction = BrowserAction | LetGo
 

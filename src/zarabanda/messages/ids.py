@@ -1,10 +1,15 @@
-"""What messages are made of: ids, and values with their ranges."""
+"""What messages are made of: actions, ids, and values with their ranges."""
 
 from __future__ import annotations
 
 from typing import Annotated, NewType
 
 import msgspec
+
+
+class Action(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="do"):
+    """Something done live: acts on the next frame, is never undone."""
+
 
 ControlId = NewType("ControlId", str)
 """A fader or button: `control:5`."""

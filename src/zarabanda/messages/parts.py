@@ -94,6 +94,19 @@ class ControlPart(Part, frozen=True, tag="control"):
     target: Target
 
 
+class BuskRowPart(Part, frozen=True, tag="busk-row"):
+    """A row of a busking page. kind: all, lights, messages or haze; heads: of its group, in their order; document: see
+    `formats.busk_document.BuskRowDocument`, with the numbers of palettes, effects, devices and tempos."""
+
+    id: int
+    page_id: int
+    position: int
+    name: str
+    kind: str
+    heads: tuple[str, ...]
+    document: dict[str, Any]
+
+
 class CueListPart(Part, frozen=True, tag="cue-list"):
     """A cue list; settings: see `formats.cue_document.CueListSettings`."""
 
@@ -204,6 +217,7 @@ AnyPart = (
     | DraftValuesPart
     | DraftEffectPart
     | ControlPart
+    | BuskRowPart
     | CueListPart
     | CuePart
     | SpecialPart

@@ -9,6 +9,19 @@ import msgspec
 from .actions import AnyAction, BrowserAction
 from .ids import ControlId, HeadKeys, HeldValues, Number, PartKey, PlayerId, Universe, Values
 from .parts import AnyPart
+from .told import (
+    BuskTold,
+    CutOffTold,
+    DeviceState,
+    HeldSlot,
+    ListTold,
+    LoopHealth,
+    RouteState,
+    RowTold,
+    RunningState,
+    ShownState,
+    TempoState,
+)
 
 # from a browser to the web process, and on to the engine
 
@@ -134,138 +147,6 @@ class UniverseFrame(msgspec.Struct, frozen=True, tag_field="type", tag="universe
     data: bytes
 
 
-class TempoState(msgspec.Struct, frozen=True):
-    """How fast a tempo is, and its beat at the state's time."""
-
-    name: str
-    bpm: float
-    beat: float
-
-
-class RunningState(msgspec.Struct, frozen=True):
-    """Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
-    layer, in cycles of θ; depth, speed: as hands have changed them live, 1 and 1: they have not."""
-
-    key: PlayerId
-    number: int
-    effect_id: int
-    name: str
-    source: str
-    level: float
-    stopping: bool
-    frozen: bool
-    theta: float
-    theta_shifts: list[float]
-    depth: float = 1.0
-    speed: float = 1.0
-
-
-class ListTold(msgspec.Struct, frozen=True):
-    """Where a cue list is. cue: the number in the show of the cue that it is on; next: of the one that the next go goes to;
-    chosen: whether that was chosen by hand; went_at, arrives_at: stamps of its last go and of the end of its last fade;
-    follows_at: when `follows` comes by itself (0: the list releases itself); paused_at: since when its clock stands; level: of
-    its fader."""
-
-    id: int
-    cue: int | None
-    next: int | None
-    chosen: bool
-    went_at: float
-    arrives_at: float
-    follows: int | None
-    follows_at: float | None
-    paused_at: float | None
-    level: float
-
-
-class Trouble(msgspec.Struct, frozen=True):
-    """What is wrong now, in words."""
-
-    who: str
-    text: str
-
-
-class LoopHealth(msgspec.Struct, frozen=True):
-    """How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
-    the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first."""
-
-    rate: float
-    frames: int
-    late: int
-    errors: int
-    last_error: str
-    median_ms: float
-    p99_ms: float
-    parts_ms: dict[str, float]
-    minute: list[Second]
-    troubles: list[Trouble]
-
-
-class Second(msgspec.Struct, frozen=True):
-    """A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed."""
-
-    middle_ms: float
-    worst_ms: float
-    late: int
-
-
-class RouteState(msgspec.Struct, frozen=True):
-    """How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that did
-    not go out in their frame; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute."""
-
-    id: int
-    protocol: str
-    to: str
-    state: str
-    text: str = ""
-    universes: int = 0
-    packets: int = 0
-    per_second: float = 0.0
-    errors: int = 0
-    drops: int = 0
-    since_last_s: float | None = None
-    longest_gap_s: float = 0.0
-    priority: int | None = None
-
-
-class DeviceState(msgspec.Struct, frozen=True):
-    """How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
-    what it was sent last, in words, and since_last_s: how long ago."""
-
-    id: int
-    state: str
-    text: str = ""
-    sent: int = 0
-    failed: int = 0
-    last: str = ""
-    since_last_s: float | None = None
-
-
-class CutOffTold(msgspec.Struct, frozen=True):
-    """When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on."""
-
-    at: float
-    cues: list[str]
-    standing: int
-
-
-class HeldSlot(msgspec.Struct, frozen=True):
-    """A slot that is held by hand, for testing."""
-
-    universe: int
-    slot: int
-    value: int
-
-
-class ShownState(msgspec.Struct, frozen=True):
-    """What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself."""
-
-    heads: tuple[str, ...]
-    at: int
-    count: int
-    plays: bool
-
-
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
     blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
@@ -289,6 +170,8 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     lists: list[ListTold] = []
     looked_at: int | None = None
     devices: list[DeviceState] = []
+    rows: list[RowTold] = []
+    busk: BuskTold | None = None
     cut_off: CutOffTold | None = None
 
 

@@ -13,6 +13,7 @@ from zarabanda import targets
 from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.messages import (
     AnyPart,
+    BuskRowPart,
     ColourWayPart,
     ControlPart,
     CueListPart,
@@ -30,6 +31,7 @@ from zarabanda.messages import (
 
 from .repositories import cues, devices, draft, palettes, routes
 from .tables import (
+    BuskRow,
     ControlRow,
     CueListRow,
     CueRow,
@@ -121,6 +123,12 @@ def _controls_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
         yield from _controls(session, _users(session, ControlRow.__tablename__, keys))
 
 
+def _busk_rows(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    query = select(BuskRow, Group.heads).outerjoin(Group, BuskRow.group_id == Group.id)
+    for row, heads in session.execute(_asked(query, BuskRow.id, keys)):
+        yield BuskRowPart(row.id, row.page_id, row.position, row.name, row.kind, tuple(heads or ()), row.document)
+
+
 def _cue_lists(session: Session, keys: Keys) -> Iterator[AnyPart]:
     for row in session.scalars(_asked(select(CueListRow), CueListRow.id, keys)):
         yield CueListPart(row.id, row.name, row.position, row.settings)
@@ -148,6 +156,8 @@ def _users(session: Session, table: str, groups: Collection[Any]) -> Collection[
 def _of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
     yield from _controls_of_groups(session, keys)
     yield from _cues_of_groups(session, keys)
+    if keys is not None:
+        yield from _busk_rows(session, session.scalars(select(BuskRow.id).where(BuskRow.group_id.in_(keys))).all())
 
 
 def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -177,6 +187,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     DraftEffect.__tablename__: ("draft-effect", _draft_effects),
     ControlRow.__tablename__: ("control", _controls),
     Page.__tablename__: ("", _controls_of_pages),
+    BuskRow.__tablename__: ("busk-row", _busk_rows),
     CueListRow.__tablename__: ("cue-list", _cue_lists),
     CueRow.__tablename__: ("cue", _cues),
     Group.__tablename__: ("", _of_groups),

@@ -12,7 +12,20 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.targets import Used
 
-from .tables import Base, ControlRow, CueListRow, CueRow, DeviceRow, DraftValue, EffectRow, Group, PaletteRow, Reference, TempoRow
+from .tables import (
+    Base,
+    BuskRow,
+    ControlRow,
+    CueListRow,
+    CueRow,
+    DeviceRow,
+    DraftValue,
+    EffectRow,
+    Group,
+    PaletteRow,
+    Reference,
+    TempoRow,
+)
 
 Document = dict[str, Any]
 SENT_TO = (
@@ -97,11 +110,20 @@ def _used_by_cue(document: Document) -> set[Used]:
     return used | ({(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set())
 
 
+def _used_by_row(document: Document) -> set[Used]:
+    """Tempos, the list that Space plays, and devices of a row. Not what is on its pads: that may go, and they say so."""
+    found = {(TempoRow.__tablename__, document.get(name)) for name in ("tempo", "colour_tempo")}
+    found |= {(CueListRow.__tablename__, document.get("go_list"))}
+    found |= {(DeviceRow.__tablename__, pad["message"].get("device")) for pad in document.get("messages", ())}
+    return {(table, number) for table, number in found if isinstance(number, int)}
+
+
 DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
     EffectRow.__tablename__: lambda row: _used_in(row["document"]),
     DraftValue.__tablename__: lambda row: _used_in(row["heads"]),
     CueListRow.__tablename__: lambda row: _used_in(row["settings"]) | _tempos_of(row["settings"]),
     CueRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_cue(row["document"]),
+    BuskRow.__tablename__: lambda row: _used_by_row(row["document"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }
 """Rows that the documents of a table's rows refer to."""

@@ -155,6 +155,36 @@ class ControlRow(Base):
     __table_args__ = (Index("ix_control_place", "page_id", "row", "place"), NEVER_AGAIN)
 
 
+class BuskPage(Base):
+    """A busking page: rows of groups."""
+
+    __tablename__ = "busk_page"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    position: Mapped[int] = mapped_column(Integer)
+    __table_args__ = NEVER_AGAIN
+
+
+class BuskRow(Base):
+    """A row of a busking page. kind: all, lights, messages or haze; document: see `formats.busk_document.BuskRowDocument`.
+
+    A palette or an effect that goes leaves its pads where they are: they say so, and work again when it comes back.
+    """
+
+    __tablename__ = "busk_row"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    page_id: Mapped[int] = mapped_column(ForeignKey("busk_page.id"), index=True)
+    position: Mapped[int] = mapped_column(Integer)
+    name: Mapped[str] = mapped_column(String(80))
+    kind: Mapped[str] = mapped_column(String(12))
+    group_id: Mapped[int | None] = mapped_column(ForeignKey("head_group.id"), index=True, default=None)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
+
+    def in_words(self) -> str:
+        return f"the row “{self.name}” of a busking page"
+
+
 class CueListRow(Base):
     """A cue list. settings: see `formats.cue_document.CueListSettings`, with the numbers of tempos."""
 

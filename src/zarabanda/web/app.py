@@ -27,6 +27,7 @@ from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
 from .resources import (
+    busk,
     colour,
     cue_lists,
     cue_messages,
@@ -126,6 +127,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         trace.api,
         colour.api,
         pages.api,
+        busk.api,
         cue_lists.api,
         cue_messages.api,
         cue_sheets.api,

@@ -40,6 +40,8 @@ from zarabanda.messages import (
     PartKey,
     PlayerId,
     Press,
+    PressFlash,
+    PressPad,
     PreviewEffect,
     Refused,
     RoutePart,
@@ -220,7 +222,7 @@ class EngineLink:
 
     def act(self, action: AnyAction, browser: Browser | None = None, reference: object = None) -> None:
         """A live action; a refusal goes to the browser that asked, with its reference."""
-        if isinstance(action, Press | Highlight | HoldSlot):
+        if isinstance(action, Press | PressPad | PressFlash | Highlight | HoldSlot):
             action = msgspec.structs.replace(action, holder=browser.holder if browser else "")
         number = 0
         if browser is not None:

@@ -11,8 +11,7 @@ from numpy.typing import NDArray
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.claims import Claims
-from zarabanda.core.playback.frame import Levels
-from zarabanda.core.playback.highlight import Highlight
+from zarabanda.core.playback.frame import Levels, Stage
 from zarabanda.core.playback.strips import arranged
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
@@ -22,9 +21,9 @@ Numbers = tuple[float, ...]
 
 @dataclass(frozen=True)
 class Step:
-    """One step on the way to a value. what: home, claim, range, effect, shown or levels; who: the holder, the effect or the
-    level; value: after this step. Of claims: target and share; of effects: the layer, by number and in words, and the key of
-    what plays it."""
+    """One step on the way to a value. what: home, claim, range, effect, two colours, flash, shown or levels; who: the holder,
+    the effect or the level; value: after this step. Of claims: target and share; of effects: the layer, by number and in words,
+    and the key of what plays it."""
 
     what: str
     who: str
@@ -50,6 +49,15 @@ class Playing:
     key: str = ""
 
 
+@dataclass(frozen=True)
+class Over:
+    """A stage of the frame that acts after effects: what it is, and who it is of, as steps say it."""
+
+    what: str
+    who: str
+    stage: Stage
+
+
 def trace(
     rig: Rig,
     claims: Claims,
@@ -58,12 +66,12 @@ def trace(
     head: str,
     attribute: str,
     t: float,
-    shown: Highlight | None = None,
+    over: Sequence[Over] = (),
 ) -> list[Step]:
     """The steps of an attribute (`colour`, `position`: of its parts) of a head at t; the last value is the frame's.
 
-    effects: in the order in which they started; shown: heads that are lit to be found. Raises KeyError for a head that the rig
-    does not have.
+    effects: in the order in which they started; over: stages that act after them, in their order. Raises KeyError for a head
+    that the rig does not have.
     """
     number = rig.heads.index[head]
     rows = [attributes.INDEX[name] for name in attributes.touched(attribute)]
@@ -99,9 +107,10 @@ def trace(
                 words = one.words[block.number] if block.number < len(one.words) else ""
                 share = one.weight if isinstance(one.weight, float) else one.weight[block.family]
                 steps.append(Step("effect", one.name, now(), share=share, words=words, layer=block.number, key=one.key))
-    if shown is not None and shown.touched[rows, number].any():
-        shown.apply(values)
-        steps.append(Step("shown", "lit to be found", now()))
+    for stage in over:
+        if stage.stage.touched[rows, number].any():
+            stage.stage.apply(values)
+            steps.append(Step(stage.what, stage.who, now()))
     values[attributes.HUE] %= 360
     values = np.clip(values, rig.low, rig.high)
     steps += _in_range(steps, now())

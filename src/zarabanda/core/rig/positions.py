@@ -7,7 +7,7 @@ from collections.abc import Callable
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core.rig import attributes
+from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.aims import aimed
 from zarabanda.core.rig.rig import Rig
 
@@ -33,6 +33,26 @@ POSITIONS: dict[str, Callable[[Floats, float], Floats]] = {
     "Centre": lambda places, depth: _beside(np.zeros(len(places)), depth / 3, 0),
 }
 """Where lights at places (n, 3) point, (n, 3), on a stage that is so many metres deep."""
+
+
+_TILTS: dict[str, Callable[[Floats], Floats]] = {
+    "Up": lambda side: np.zeros_like(side),
+    "Crowd": lambda side: np.full_like(side, 60.0),
+    "Back": lambda side: np.full_like(side, -60.0),
+    "Fan": lambda side: 50.0 * side,
+    "Cross": lambda side: np.where(np.arange(len(side)) % 2 == 0, 35.0, -35.0),
+}
+"""Tilt towards the audience, in degrees, of lights that only tilt: side (n,), −1…1 from the first to the last."""
+
+
+def tilts(rig: Rig, lights: Ints) -> dict[str, Floats]:
+    """Tilt (n,) of `lights` that only tilt, in each of _TILTS, within what each can."""
+    side = np.linspace(-1, 1, len(lights)) if len(lights) > 1 else np.zeros(len(lights))
+    mounting = rig.mounting[lights]
+    ahead = stage.direction(np.zeros(len(lights)), np.full(len(lights), 60.0), mounting)[:, 1]
+    towards = np.where(ahead < 0, 1.0, -1.0)
+    low, high = rig.low[attributes.TILT, lights], rig.high[attributes.TILT, lights]
+    return {name: np.clip(towards * tilt(side), low, high) for name, tilt in _TILTS.items()}
 
 
 def positions(rig: Rig, lights: Ints) -> dict[str, tuple[Floats, Floats]]:

@@ -7,7 +7,24 @@ from typing import Any
 
 from zarabanda.messages import AnyAction
 
-from . import blind, controls, cue_lists, cut_off, highlighting, levels, running, specials, tempos, testing
+from . import (
+    blind,
+    controls,
+    cue_lists,
+    cut_off,
+    flashes,
+    highlighting,
+    holding,
+    levels,
+    rows,
+    running,
+    specials,
+    tempos,
+    testing,
+    two_colours,
+    waves,
+    ways_home,
+)
 from .advance import advance, done
 from .state import LiveState
 
@@ -22,6 +39,12 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **cue_lists.ACTIONS,
     **cut_off.ACTIONS,
     **specials.ACTIONS,
+    **holding.ACTIONS,
+    **rows.ACTIONS,
+    **flashes.ACTIONS,
+    **two_colours.ACTIONS,
+    **waves.ACTIONS,
+    **ways_home.ACTIONS,
 }
 
 

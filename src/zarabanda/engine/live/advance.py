@@ -8,7 +8,7 @@ from typing import Any
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.errors import ZarabandaError
 
-from . import controls, cue_lists, dark_moves, running, sending, specials
+from . import controls, cue_lists, dark_moves, flashes, rows, running, sending, specials
 from .playing import Playing
 from .state import LiveState
 
@@ -34,7 +34,8 @@ def advance(state: LiveState, t: float) -> LiveState:
         at, _, number = min(cue_lists.due(state), default=(INFINITY, 0, 0))
         crossing = specials.due(state)
         sent_at, _, sender = min(sending.due(state), default=(INFINITY, 0, 0))
-        first = min(at, crossing, sent_at, state.dark_due)
+        pressed_at, order, row = min(rows.due(state), default=(INFINITY, 0, 0))
+        first = min(at, crossing, sent_at, pressed_at, state.dark_due)
         if first > t:
             return _without_what_is_over(state, t)
         state = _without_what_is_over(state, first)
@@ -42,6 +43,8 @@ def advance(state: LiveState, t: float) -> LiveState:
             state = specials.fall_due(state, first)
         elif at == first:
             state = done(cue_lists.follow(state, number, first), first)
+        elif pressed_at == first:
+            state = done(rows.fall_due(state, row, order, first), first)
         elif sent_at == first:
             state = done(_sent(state, sender, first), first)
         else:
@@ -76,7 +79,7 @@ def done(state: LiveState, t: float) -> LiveState:
 
 def _without_what_is_over(state: LiveState, t: float) -> LiveState:
     """Without what was over by t. What ends after its cycles lets go of its control."""
-    state = specials.tidied(state, t)
+    state = flashes.tidied(specials.tidied(state, t), t)
     claims = state.claims.advanced(t)
     if claims is not state.claims:
         state = state.with_(claims=claims)

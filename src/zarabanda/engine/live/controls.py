@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import ControlId, LetGo, Level, Press, StopAll
+from zarabanda.messages import ControlId, Level, Press, StopAll
 
 from ..program import Control
 from .levels import share
@@ -41,31 +41,14 @@ def press(state: LiveState, action: Press, t: float) -> LiveState:
     if control.mode == "latch":
         return _turned(state, control, not state.levels.get(control.key, 0.0) > 0, t) if action.down else state
     holders = state.held.get(control.key, frozenset())
-    return _held_by(state, control, holders | {action.holder} if action.down else holders - {action.holder}, t)
+    return held_changed(state, control.key, holders | {action.holder} if action.down else holders - {action.holder}, t)
 
 
-def let_go(state: LiveState, action: LetGo, t: float) -> LiveState:
-    """Let go of what is held by some who are gone: those of `holders`, or all but those in `but`."""
-    gone, staying = action.holders, action.but
-    if state.shown is not None and (state.shown.holder not in staying if gone is None else state.shown.holder in gone):
-        state = state.with_(shown=None)
-    slots = {place: one for place, one in state.held_slots.items() if (one[1] in staying if gone is None else one[1] not in gone)}
-    if len(slots) < len(state.held_slots):
-        state = state.with_(held_slots=slots)
-    for key, holders in state.held.items():
-        left = frozenset(one for one in holders if (one in staying if gone is None else one not in gone))
-        if not left:
-            state = _held_by(state, state.program.controls[key], left, t)
-        elif left != holders:
-            state = state.with_(held={**state.held, key: left})
-    return state
-
-
-def _held_by(state: LiveState, control: Control, holders: frozenset[str], t: float) -> LiveState:
-    held = {other: who for other, who in state.held.items() if other != control.key}
-    if holders:
-        held[control.key] = holders
-    return _turned(state.with_(held=held), control, bool(holders), t)
+def held_changed(state: LiveState, key: ControlId, holders: frozenset[str], t: float) -> LiveState:
+    """With a button that acts while it is held in other hands, or in none."""
+    held = {other: who for other, who in state.held.items() if other != key}
+    state = state.with_(held={**held, key: holders} if holders else held)
+    return _turned(state, state.program.controls[key], bool(holders), t)
 
 
 def _turned(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
@@ -76,4 +59,4 @@ def _turned(state: LiveState, control: Control, on: bool, t: float) -> LiveState
     return fade_out(state, control.player, t, control.release_s)
 
 
-ACTIONS: dict[Any, Any] = {Level: level, Press: press, LetGo: let_go}
+ACTIONS: dict[Any, Any] = {Level: level, Press: press}

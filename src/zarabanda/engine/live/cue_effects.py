@@ -52,7 +52,7 @@ def gone_to(state: LiveState, whose: CueList, place: int, passage: Passage, t: f
 
 
 def _started(state: LiveState, whose: CueList, key: PlayerId, one: RunningEffect, passage: Passage, t: float) -> LiveState:
-    instance = state.program.instances[key]
+    instance = state.instance(key)
     beat = state.clock(instance).beats(t)
     silent = (Fade(0.0, 0.0, t),) * len(attributes.FAMILIES)
     playing = Playing(instance, t, beat, fades=silent, rate=one.speed, cue=whose.cues[one.began].id)

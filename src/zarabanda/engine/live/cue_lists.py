@@ -15,7 +15,7 @@ from zarabanda.core.playback.tracking import Tracked
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, Release, ReleaseAll, Resume
 
-from . import cue_effects, sending
+from . import cue_effects, rows, sending
 from .levels import share
 from .sending import Waiting
 from .state import LiveState, LookedAt
@@ -186,6 +186,7 @@ def _moved(
     state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
         state = _without_effects_of_others(state, others, passage, t)
+        state = rows.let_go(state, state.program.rows.values(), passage.releases(t), t)
     return cue_effects.gone_to(state, whose, step.place, passage, t)
 
 
@@ -310,12 +311,13 @@ def release(state: LiveState, action: Release, t: float) -> LiveState:
 
 
 def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
-    """Let go of all that is not protected: lists, and effects of theirs and of controls. The draft stays."""
+    """Let go of all that is not protected: lists, rows, and effects of theirs and of controls. The draft stays."""
     for whose in state.program.lists.values():
         if not whose.protected and list_state(state, whose.id).cue is not None:
             state = release(state, Release(whose.id, action.seconds), t)
     of_controls = {control.player for control in state.program.controls.values()} & set(state.playing)
     passage = passage_of(state, Times.alike(action.seconds))
+    state = rows.let_go(state, state.program.rows.values(), passage.releases(t), t)
     return cue_effects.faded_out(state, sorted(of_controls), passage, t).with_controls_down(of_controls)
 
 

@@ -49,6 +49,10 @@ def _lists(state: LiveState) -> Iterator[tuple[CueList, int, float]]:
 def _acting(state: LiveState) -> Iterator[tuple[NDArray[np.int64], float]]:
     """Heads whose intensity effects act on, and until when."""
     family = attributes.FAMILIES.index("intensity")
+    for one in state.busk.flashing:
+        row = state.program.rows.get(one.row)
+        if row is not None and one.kind != "dark":
+            yield row.heads, one.share.arrives if one.share.end == 0 else INFINITY
     for playing in state.playing.values():
         end = playing.fades[family].arrives if playing.fades[family].end == 0 else INFINITY
         for block in playing.placed.blocks:

@@ -8,7 +8,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Program
-from . import draft, list_edits
+from . import draft, list_edits, row_edits, tempos
 from .acts import act
 from .advance import advance, done
 from .blind import withheld
@@ -49,14 +49,10 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
     }
     blind = state.blind is not None
     claims = draft.kept(state.claims, old, program) if blind else draft.claimed(state.claims, old, program, t)
-    state = state.with_(
-        program=program,
-        tempos=_tempos(state.tempos, old.tempos, program.tempos, t),
-        playing=kept,
-        claims=claims,
-    ).with_controls_down(program.let_go)
+    state = state.with_(program=program, playing=kept, claims=claims).with_controls_down(program.let_go)
+    state = _tempos(state, old.tempos, program.tempos, t)
     for key, playing in kept.items():
-        instance = program.instances.get(key)
+        instance = state.instance(key) if key in program.instances else None
         if key in program.written_back and instance is not None:
             playing = written_back(state, playing, instance, t)
             state = state.with_playing(key, playing)
@@ -68,7 +64,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
             state = state.with_playing(key, keeping_phase(state, playing, instance, t))
     state = state.with_(
         stopped=state.stopped & program.instances.keys(),
-        held={key: holders for key, holders in state.held.items() if key in program.controls},
+        held={key: who for key, who in state.held.items() if key in program.controls or not key.startswith("control:")},
     )
     for key, instance in program.instances.items():
         if key in waiting:
@@ -76,22 +72,19 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         waits = key not in state.playing or _returns(state, key, state.playing[key], program)
         if instance.always and key not in state.stopped and waits:
             state = start(state, key, t)
-    state = done(list_edits.taken(state, old, t), t)
+    state = done(row_edits.taken(list_edits.taken(state, old, t), old, t), t)
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 
 
-def _tempos(
-    playing: Mapping[int, Tempo], before: Mapping[int, TempoPart], now: Mapping[int, TempoPart], t: float
-) -> dict[int, Tempo]:
-    """Tempos of the show: those that are gone go, and a BPM that was changed there acts at once."""
-    tempos = {}
+def _tempos(state: LiveState, before: Mapping[int, TempoPart], now: Mapping[int, TempoPart], t: float) -> LiveState:
+    """Tempos of the show: those that are gone go, and a BPM that was changed there acts at once, also on what follows it."""
+    playing = {number: state.tempos.get(number, Tempo(part.bpm, since=t)) for number, part in now.items()}
+    follows = {number: one for number, one in state.follows.items() if number in now and one.main in now}
+    state = state.with_(tempos=playing, follows=follows)
     for number, part in now.items():
-        tempo, was = playing.get(number), before.get(number, part)
-        if tempo is None:
-            tempos[number] = Tempo(part.bpm, since=t)
-        else:
-            tempos[number] = tempo.with_bpm(part.bpm, t) if was.bpm != part.bpm else tempo
-    return tempos
+        if before.get(number, part).bpm != part.bpm:
+            state = tempos.with_tempo(state, number, state.tempos[number].with_bpm(part.bpm, t), t)
+    return state
 
 
 def _opened(state: LiveState, t: float) -> tuple[LiveState, list[str]]:

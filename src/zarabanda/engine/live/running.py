@@ -19,7 +19,7 @@ _HAND_S = 0.1
 
 def start(state: LiveState, key: PlayerId, t: float, level: float = 1.0) -> LiveState:
     """Let an instance play; what plays already takes the level, what was fading out starts anew, as the youngest."""
-    instance, playing = state.program.instances[key], state.playing.get(key)
+    instance, playing = state.instance(key), state.playing.get(key)
     if playing is not None and not playing.stopping:
         return state.with_playing(key, replace(playing, level=level))
     beat = state.clock(instance).beats(t)

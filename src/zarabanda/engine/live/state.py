@@ -16,6 +16,7 @@ from zarabanda.core.rig import attributes
 from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
+from .busk import NEW_BUSK, NEW_ROW, BuskState, RowState
 from .playing import Glide, Playing
 from .sending import Outbox
 from .tempo import Clock, Tempo
@@ -26,6 +27,8 @@ if TYPE_CHECKING:
     from .cue_lists import ListState
     from .cut_off import CutOff
     from .highlighting import Shown
+    from .tempos import Follow
+    from .ways_home import WayHome
 
 DEFAULT_RELEASE_S = 0.4
 _NOBODYS_TEMPO = Tempo(120.0)
@@ -48,7 +51,8 @@ class LiveState:
     stopped: keys of what always plays, and was stopped by hand; opened: whether the show's opening actions were done;
     held: who holds each button that acts while it is held; claims: what holds values on stage; shown: heads lit to be found;
     held_slots: value and holder of each slot (universe, slot) that is held for testing; blind: since when the draft is prepared
-    without output; lists: where cue lists are, by their number.
+    without output; lists, rows: where cue lists and rows of busking pages are, by their number; follows: tempos that follow
+    others.
     """
 
     program: Program = EMPTY
@@ -74,6 +78,11 @@ class LiveState:
     cut_off: CutOff | None = None
     """That it was cut off, until a hand has said whether it goes on."""
     outbox: Outbox = field(default=Outbox(), compare=False)
+    rows: Mapping[int, RowState] = field(default_factory=dict)
+    busk: BuskState = NEW_BUSK
+    follows: Mapping[int, Follow] = field(default_factory=dict)
+    way_home: WayHome | None = field(default=None, compare=False)
+    """What can be brought back."""
 
     # time
 
@@ -127,6 +136,9 @@ class LiveState:
 
     def weights(self, playing: Playing, t: float) -> tuple[float, ...]:
         """W of what plays at t by family, with the fader of its cue list."""
+        if playing.instance.row_id:
+            depth = self._depth_of(playing.instance, t)
+            return tuple(weight * depth for weight in playing.weights(t))
         whose = self.program.lists.get(playing.instance.list_id)
         if whose is None or whose.id not in self.lists or self.lists[whose.id].level == 1:
             return playing.weights(t)
@@ -136,6 +148,23 @@ class LiveState:
             weight if dims and family != "intensity" else weight * level
             for family, weight in zip(attributes.FAMILIES, playing.weights(t), strict=True)
         )
+
+    def _depth_of(self, instance: Instance, t: float) -> float:
+        """Of the row that an effect plays on, times that of the top row of its page."""
+        row = self.program.rows.get(instance.row_id)
+        tops = [one.id for one in self.program.rows.values() if row is not None and one.page == row.page and one.kind == "all"]
+        depth = 1.0
+        for number in {instance.row_id, *tops}:
+            depth *= self.rows.get(number, NEW_ROW).depth.share(t)
+        return depth
+
+    def instance(self, key: PlayerId) -> Instance:
+        """What plays by a key, as hands ask for it by now."""
+        base = self.program.instances[key]
+        variant = self.busk.variant
+        if base.row_id:
+            variant = replace(variant, pairs=self.rows.get(base.row_id, NEW_ROW).pairs)
+        return base.varied(variant)
 
     # changed copies
 

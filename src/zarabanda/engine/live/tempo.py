@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Protocol
 
+from zarabanda.core.playback.shares import INFINITY
+
 MIN_BPM, MAX_BPM = 10.0, 400.0
 _FORGET_TAPS_S = 2.5
 _TAPS_KEPT = 8
@@ -26,7 +28,7 @@ class Tempo:
     """Beats β(t) = beat + (t − since)·rate from `since` on; until `settles` at the rate `slew` instead.
 
     After a tap the beat must fall on the tap, yet β must not jump: over the next beat it runs a little faster or slower
-    (`slew`, beats per second), so that it is whole when the next beat falls. rate: beats per second. Times: s.
+    (`slew`, beats per second), so that it is whole when the next beat falls. held: it stands where it is. Times: s.
     """
 
     bpm: float
@@ -35,10 +37,16 @@ class Tempo:
     settles: float = 0.0
     slew: float = 0.0
     taps: tuple[float, ...] = ()
+    held: bool = False
+
+    @property
+    def rate(self) -> float:
+        """Beats per second, once it has settled."""
+        return 0.0 if self.held else self.bpm / 60
 
     def beats(self, t: float) -> float:
         """β(t), for any t."""
-        rate = self.bpm / 60
+        rate = self.rate
         if self.settles <= self.since:
             return self.beat + (t - self.since) * rate
         slewed = min(t, self.settles) - self.since
@@ -51,7 +59,9 @@ class Tempo:
         >>> round(tempo.time_of(tempo.beats(6.25)), 9), round(tempo.time_of(tempo.beats(4.2)), 9)
         (6.25, 4.2)
         """
-        rate = self.bpm / 60
+        rate = self.rate
+        if self.held:
+            return self.since if beat <= self.beat else INFINITY
         if self.settles <= self.since:
             return self.since + (beat - self.beat) / rate
         settled = self.beats(self.settles)
@@ -78,3 +88,30 @@ class Tempo:
         period, now = 60 / bpm, self.beats(t)
         slew = (round(now) + 1 - now) / period
         return Tempo(bpm, t, now, t + period, slew, taps)
+
+    def held_at(self, t: float) -> Tempo:
+        """Standing from t on."""
+        return self if self.held else Tempo(self.bpm, t, self.beats(t), held=True)
+
+    def going_on(self, t: float) -> Tempo:
+        """Going on from where it stands."""
+        return Tempo(self.bpm, t, self.beat) if self.held else self
+
+    def scaled(self, ratio: float, shift: float) -> Tempo:
+        """The tempo whose β is ratio · β + shift of this one, from `since` on."""
+        return Tempo(
+            self.bpm * ratio, self.since, self.beat * ratio + shift, self.settles, self.slew * ratio, held=self.held
+        )  # fmt: skip
+
+    def joining(self, other: Tempo, t: float) -> Tempo:
+        """On its way to another tempo that is less than a beat ahead or behind: caught up over the next beat, never backwards.
+
+        >>> joined = Tempo(93.0).joining(Tempo(60.0, beat=2.4), 5.0)
+        >>> joined.beats(5.0), round(joined.beats(6.0), 9), round(joined.beats(9.0), 9)
+        (7.75, 8.4, 11.4)
+        """
+        now = self.beats(t)
+        if other.held:
+            return Tempo(other.bpm, t, now, held=True)
+        settles = max(other.settles, t + 60 / other.bpm)
+        return Tempo(other.bpm, t, now, settles, (other.beats(settles) - now) / (settles - t))

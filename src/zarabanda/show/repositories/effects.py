@@ -15,7 +15,7 @@ from zarabanda.formats.effect_document import MAX_NAME, EffectDocument
 
 from ..references import Names, users_of
 from ..tables import ControlRow, CueListRow, CueRow, DraftEffect, EffectRow, Page, Reference
-from . import cues
+from . import busk, cues
 from .pages import user_of
 from .rows import get
 
@@ -124,12 +124,19 @@ def all_uses(session: Session, only: int | None = None) -> dict[int, list[str]]:
 
 
 def own_copy(session: Session, key: str) -> EffectRow:
-    """Give one of the uses of an effect (`draft:3`, `control:5`, `list:2:7`) a copy of its own."""
+    """Give one of the uses of an effect (`draft:3`, `control:5`, `list:2:7`, `row:4:2:4`) a copy of its own."""
     if key.startswith("list:"):
         cue, change = cues.thread_of(session, key)
         row = copy(session, get(session, EffectRow, change["effect"], "effect"), kept=True)
         others = [one for one in cue.document["effects"] if one != change]
         cue.document = {**cue.document, "effects": [*others, {**change, "effect": row.id}]}
+        return row
+    if key.startswith("row:"):
+        on, effect, pad = busk.effect_pad(session, key)
+        row = copy(session, get(session, EffectRow, effect, "effect"), kept=True)
+        document = busk.document_of(on)
+        pads = [one.model_copy(update={"effect": row.id}) if one.id == pad else one for one in document.effects]
+        busk.put(on, document.model_copy(update={"effects": pads}))
         return row
     user = user_of(session, key)
     row = copy(session, get(session, EffectRow, user.effect_id, "effect"), kept=isinstance(user, ControlRow))

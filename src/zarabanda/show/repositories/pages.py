@@ -9,12 +9,15 @@ from zarabanda import targets
 from zarabanda.errors import InUse
 
 from ..tables import ControlRow, DraftEffect, EffectRow, Page
+from .busk import effect_pad
 from .cues import thread_of
 from .rows import get
 
 
 def effect_of(session: Session, key: str) -> int:
-    """The effect that is played by a key: `draft:3`, `control:5` or `list:2:7`."""
+    """The effect that is played by a key: `draft:3`, `control:5`, `list:2:7`, or `row:4:2:4` of a pad of a busking row."""
+    if key.startswith("row:"):
+        return effect_pad(session, key)[1]
     return int(thread_of(session, key)[1]["effect"]) if key.startswith("list:") else user_of(session, key).effect_id
 
 

@@ -22,7 +22,7 @@ from zarabanda.errors import NotThere, ZarabandaError, shown
 from zarabanda.messages import Traced, TraceStep
 from zarabanda.show import repositories
 from zarabanda.show.references import Names
-from zarabanda.show.tables import EffectRow, PaletteRow
+from zarabanda.show.tables import BuskRow, EffectRow, PaletteRow
 
 from ..context import context
 from ..parts import HeadKey, Part
@@ -140,11 +140,17 @@ class _Teller:
             case "home":
                 return "Home", "what it is with nothing set", Opens(view="rig")
             case "claim":
+                if step.who.startswith("row:"):
+                    return self._of_row(step)
                 return self._of_list(step) if step.who != DRAFT else self._claim()
             case "effect":
                 return self._effect(step)
             case "range":
                 return "Cut off", "at the end of its range", None
+            case "two colours":
+                return "Two colours", "laid over the colours that are there", Opens(view="busk")
+            case "flash":
+                return "Flash", f"{step.who}, while it is held", Opens(view="busk")
             case "shown":
                 return "Lit to be found", "shown on stage for now", Opens(view="rig")
         return step.who[:1].upper() + step.who[1:], "scales every light", None
@@ -166,6 +172,13 @@ class _Teller:
         kept = self.session.get(PaletteRow, palette) if palette >= 0 else None
         detail = f"cue {cue.number:g} {cue.name}".strip() + (f", palette {kept.name}" if kept is not None else "")
         return whose.name, detail, Opens(view="cues", list=whose.id, cue=cue.id)
+
+    def _of_row(self, step: TraceStep) -> tuple[str, str, Opens | None]:
+        """Of a row of a busking page: what of it holds the value."""
+        _, number, what = step.who.split(":")
+        row = self.session.get(BuskRow, int(number))
+        label = attributes.BY_NAME[what].label.lower() if what in attributes.BY_NAME else what
+        return (row.name if row is not None else "A row"), f"{label} of its row", Opens(view="busk")
 
     def _claim(self) -> tuple[str, str, Opens | None]:
         name = attributes.touched(self.attribute)[0]

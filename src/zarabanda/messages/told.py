@@ -1,0 +1,204 @@
+"""What the state is told in: one record for each kind of thing that is live."""
+
+from __future__ import annotations
+
+import msgspec
+
+from .ids import PlayerId
+
+
+class TempoState(msgspec.Struct, frozen=True):
+    """How fast a tempo is, and its beat at the state's time; rate: beats a second now; kept: the BPM that the show keeps; held:
+    whether it stands; follows: the name of another that it follows at a ratio."""
+
+    name: str
+    bpm: float
+    beat: float
+    rate: float = 0.0
+    kept: float = 0.0
+    held: bool = False
+    follows: str | None = None
+    ratio: float = 1.0
+
+
+class RunningState(msgspec.Struct, frozen=True):
+    """Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
+    layer, in cycles of θ; depth, speed: as hands have changed them live, 1 and 1: they have not."""
+
+    key: PlayerId
+    number: int
+    effect_id: int
+    name: str
+    source: str
+    level: float
+    stopping: bool
+    frozen: bool
+    theta: float
+    theta_shifts: list[float]
+    depth: float = 1.0
+    speed: float = 1.0
+
+
+class ListTold(msgspec.Struct, frozen=True):
+    """Where a cue list is. cue: the number in the show of the cue that it is on; next: of the one that the next go goes to;
+    chosen: whether that was chosen by hand; went_at, arrives_at: stamps of its last go and of the end of its last fade;
+    follows_at: when `follows` comes by itself (0: the list releases itself); paused_at: since when its clock stands; level: of
+    its fader."""
+
+    id: int
+    cue: int | None
+    next: int | None
+    chosen: bool
+    went_at: float
+    arrives_at: float
+    follows: int | None
+    follows_at: float | None
+    paused_at: float | None
+    level: float
+
+
+class Trouble(msgspec.Struct, frozen=True):
+    """What is wrong now, in words."""
+
+    who: str
+    text: str
+
+
+class LoopHealth(msgspec.Struct, frozen=True):
+    """How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
+    the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first."""
+
+    rate: float
+    frames: int
+    late: int
+    errors: int
+    last_error: str
+    median_ms: float
+    p99_ms: float
+    parts_ms: dict[str, float]
+    minute: list[Second]
+    troubles: list[Trouble]
+
+
+class Second(msgspec.Struct, frozen=True):
+    """A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed."""
+
+    middle_ms: float
+    worst_ms: float
+    late: int
+
+
+class RouteState(msgspec.Struct, frozen=True):
+    """How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that did
+    not go out in their frame; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute."""
+
+    id: int
+    protocol: str
+    to: str
+    state: str
+    text: str = ""
+    universes: int = 0
+    packets: int = 0
+    per_second: float = 0.0
+    errors: int = 0
+    drops: int = 0
+    since_last_s: float | None = None
+    longest_gap_s: float = 0.0
+    priority: int | None = None
+
+
+class DeviceState(msgspec.Struct, frozen=True):
+    """How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
+    what it was sent last, in words, and since_last_s: how long ago."""
+
+    id: int
+    state: str
+    text: str = ""
+    sent: int = 0
+    failed: int = 0
+    last: str = ""
+    since_last_s: float | None = None
+
+
+class CutOffTold(msgspec.Struct, frozen=True):
+    """When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on."""
+
+    at: float
+    cues: list[str]
+    standing: int
+
+
+class HeldSlot(msgspec.Struct, frozen=True):
+    """A slot that is held by hand, for testing."""
+
+    universe: int
+    slot: int
+    value: int
+
+
+class ShownState(msgspec.Struct, frozen=True):
+    """What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself."""
+
+    heads: tuple[str, ...]
+    at: int
+    count: int
+    plays: bool
+
+
+class PadHeld(msgspec.Struct, frozen=True):
+    """A pad that holds something. covered: share of what it holds that later actions have covered, 0…1."""
+
+    pad: int
+    covered: float
+
+
+class RowTold(msgspec.Struct, frozen=True):
+    """A row of a busking page. level, depth: of its faders; held: pads of colour, position and beam; on: effect pads; waiting:
+    pads that wait, and when each will go (None: while its tempo stands); dark: whether its lights give none; sent: the
+    message pad that was sent last; values: of haze and fan; moves: families that its effects move."""
+
+    id: int
+    level: float
+    depth: float
+    pairs: bool
+    held: list[PadHeld]
+    on: list[int]
+    waiting: list[tuple[int, float | None]]
+    dark: bool
+    sent: int | None
+    values: dict[str, float]
+    moves: list[str]
+
+
+class TwoColoursTold(msgspec.Struct, frozen=True):
+    """The two colours, as `#rrggbb`, the rows that they go over, and their mix, 0…1."""
+
+    a: str
+    b: str
+    rows: list[int]
+    mix: float
+
+
+class FlashTold(msgspec.Struct, frozen=True):
+    """A flash that is held."""
+
+    row: int
+    kind: str
+
+
+class BuskTold(msgspec.Struct, frozen=True):
+    """What goes over all rows: see the actions `next-change`, `all-waves`, `flash-times`. bring_back: what the last way home did,
+    empty: there is nothing to bring back; bring_back_until: its stamp."""
+
+    seconds: float
+    position_s: float
+    waits: str
+    shape: str
+    spread: str
+    travel: str
+    release_s: float
+    rate_hz: float
+    two: TwoColoursTold
+    flashes: list[FlashTold]
+    bring_back: str
+    bring_back_until: float
