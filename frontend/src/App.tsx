@@ -52,6 +52,7 @@ const SHOWN = {
 /** The frame of the page: bar, stage, selection, view, ribbon. */
 export function App() {
   const view = useDesk((state) => state.view);
+  const busking = useDesk((state) => state.busk !== 0);
   const { data: rig } = useRig();
   useEffect(() => {
     const soon = window.setTimeout(
@@ -77,7 +78,7 @@ export function App() {
       <HeldNotice />
       <GoOnNotice />
       <Stage />
-      {view !== "cues" && <SelectionBar />}
+      {view !== "cues" && !(view === "busk" && busking) && <SelectionBar />}
       <main>
         <div key={view} ref={panel} role="tabpanel" aria-label={VIEW_TITLES[view]}>
           <Suspense fallback={null}>

@@ -13,7 +13,7 @@ export const VIEW_TITLES: Record<View, string> = {
   output: "Output",
 };
 /** How much of the page the stage takes; each view remembers its own. */
-export const STAGE_SIZES = ["thin", "strip", "tall", "full"] as const;
+export const STAGE_SIZES = ["hidden", "thin", "strip", "tall", "full"] as const;
 export type StageSize = (typeof STAGE_SIZES)[number];
 
 /** The parts of the Output view. */
@@ -54,6 +54,8 @@ interface Desk {
   asking: boolean;
   /** Whether an effect of the library is seen on stage while the pointer rests on it. */
   auditions: boolean;
+  /** The busking page that is shown; null: the first, and 0: the faders and buttons. */
+  busk: number | null;
 }
 
 /** What this window shows and has chosen; nothing of the show is kept here. */
@@ -63,7 +65,7 @@ export const useDesk = create<Desk>(() => ({
   selection: [],
   order: "as picked",
   cells: false,
-  stages: { rig: "strip", look: "strip", effects: "strip", cues: "thin", busk: "strip", output: "strip" },
+  stages: { rig: "strip", look: "strip", effects: "strip", cues: "thin", busk: "thin", output: "strip" },
   fades: { position: 0, others: 0 },
   before: "strip",
   elevation: "front",
@@ -77,6 +79,7 @@ export const useDesk = create<Desk>(() => ({
   unreached: [],
   asking: false,
   auditions: true,
+  busk: null,
 }));
 
 export const desk = {

@@ -99,6 +99,7 @@ export function refresh() {
       ["effect"],
       ["draft"],
       ["pages"],
+      ["busk"],
       ["palettes"],
       ["cue-lists"],
       ["cue-updates"],

@@ -22,6 +22,8 @@ export interface Rig {
   heads: Head[];
   /** Heads of each fixture. */
   of: Map<number, Head[]>;
+  /** Place of each head in live frames, by its key. */
+  index: Map<string, number>;
 }
 
 /** The rig as the page uses it, from what the server tells in short: heads by fixture, then by the parts of its mode. */
@@ -48,7 +50,8 @@ export function rigOf(view: Schemas["RigView"]): Rig {
       own.push(head);
     }
   }
-  return { number: view.number, fixtures: view.fixtures as Fixture[], modes, heads, of };
+  const index = new Map(heads.map((head, n) => [head.key, n]));
+  return { number: view.number, fixtures: view.fixtures as Fixture[], modes, heads, of, index };
 }
 
 /** Heads of fixtures as they are taken: each as one light (its own head, or its cells together), or as its cells. */

@@ -2503,7 +2503,7 @@ export interface components {
         };
         /**
          * ChangeBuskRow
-         * @description Another name, group, sections that it shows, tempo by whose beats presses wait; of the top row the tempo of the two colours,
+         * @description Another name, group, sections, tempo by whose beats presses wait; of the top row the tempo of the two colours,
          *     and the list that Space plays (0: none).
          */
         ChangeBuskRow: {
@@ -6649,6 +6649,8 @@ export interface components {
         TempoView: {
             /** Bpm */
             bpm: number;
+            /** Id */
+            id: number;
             /** Name */
             name: string;
         };

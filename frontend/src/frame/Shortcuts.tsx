@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useState } from "react";
 
 import { api, take } from "../api/client";
+import { useBusk } from "../api/busk";
 import { useChosenList } from "../api/cues";
 import { queries, useEdit } from "../api/queries";
 import { act } from "../live/socket";
@@ -9,6 +10,15 @@ import { say } from "../ui/Toasts";
 import { ShortcutSheet } from "./ShortcutSheet";
 import { useGoKey, useShortcuts } from "./shortcuts";
 import { useUndo } from "./UndoTools";
+
+/** The list that Space plays: on a busking page the one chosen for it, else the one chosen in Cues. */
+function useGoList(): number | null {
+  const chosen = useChosenList();
+  const { data } = useBusk();
+  const page = useDesk((state) => (state.view === "busk" ? (state.busk ?? data?.pages[0]?.id) : 0));
+  const top = data?.pages.find((one) => one.id === page)?.rows[0];
+  return top?.go_list ?? chosen;
+}
 
 /** The keys that act everywhere, and the sheet that tells them. */
 export function Shortcuts() {
@@ -30,7 +40,7 @@ export function Shortcuts() {
     [clearDraft],
   );
   useShortcuts(commands);
-  const list = useChosenList();
+  const list = useGoList();
   useGoKey(useCallback(() => list !== null && act({ do: "go", list }), [list]));
   return <ShortcutSheet isOpen={help} onClose={() => setHelp(false)} />;
 }

@@ -11,6 +11,9 @@ export interface Shortcut {
 export const SHORTCUTS: Shortcut[] = [
   { keys: `Alt+1 … Alt+${VIEWS.length}`, does: "Switch views" },
   { keys: "Space", does: "Go: the next cue of the chosen list (in Cues and Busk)" },
+  { keys: "1 … 9, 0", does: "Choose a row (in Busk)" },
+  { keys: "Letters", does: "Press a pad of the chosen row (in Busk; Alt shows them)" },
+  { keys: "PageUp, PageDown", does: "Turn the pages of pads (in Busk)" },
   { keys: "/", does: "Quick selection" },
   { keys: "T", does: "Tap the first tempo" },
   { keys: "F", does: "Fill the screen with the stage" },

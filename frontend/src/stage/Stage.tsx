@@ -55,6 +55,7 @@ export function Stage() {
   const drag = useRef<Drag | null>(null);
   const { data: rig } = useRig();
   const size = useStageSize();
+  const shownIn = useDesk((state) => state.view);
   const asking = useDesk((state) => state.asking);
   const heads = useMemo(() => rig?.heads ?? [], [rig]);
 
@@ -216,7 +217,7 @@ export function Stage() {
   }, [heads, rig]);
 
   return (
-    <Frame data-size={size} data-asking={asking || undefined} aria-label="Stage">
+    <Frame data-size={size} data-view={shownIn} data-asking={asking || undefined} aria-label="Stage">
       <canvas
         ref={canvas}
         role="img"

@@ -12,6 +12,15 @@ export const Frame = styled.section`
   &[data-size="thin"] {
     height: 84px;
   }
+  &[data-size="thin"][data-view="busk"] {
+    height: 62px;
+  }
+  &[data-size="hidden"] {
+    height: 44px;
+    > canvas {
+      display: none;
+    }
+  }
   &[data-size="tall"] {
     height: 46vh;
   }

@@ -28,6 +28,7 @@ const Group = styled(ToggleButtonGroup)`
   }
 `;
 
+const HIDDEN: { id: StageSize; text: string } = { id: "hidden", text: "Hidden" };
 const SIZES: { id: StageSize; text: string }[] = [
   { id: "thin", text: "Thin" },
   { id: "strip", text: "Strip" },
@@ -39,7 +40,9 @@ export function StageTools() {
   const elevation = useDesk((state) => state.elevation);
   const size = useStageSize();
   const asking = useDesk((state) => state.asking);
+  const busking = useDesk((state) => state.view === "busk");
   const full = size === "full";
+  const sizes = busking ? [HIDDEN, ...SIZES] : SIZES;
   return (
     <Corner>
       <Group
@@ -63,7 +66,7 @@ export function StageTools() {
         selectedKeys={full ? [] : [size]}
         onSelectionChange={([key]) => key && desk.size(key as StageSize)}
       >
-        {SIZES.map(({ id, text }) => (
+        {sizes.map(({ id, text }) => (
           <Toggle key={id} id={id} data-variant="small">
             {text}
           </Toggle>

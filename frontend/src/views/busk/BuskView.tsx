@@ -1,104 +1,124 @@
+import { useState } from "react";
 import styled from "styled-components";
 
-import { api, take, type Schemas } from "../../api/client";
-import { useEdit, usePages } from "../../api/queries";
+import { useBusk, useBuskEdits } from "../../api/busk";
+import { useDesk } from "../../state";
+import { ChevronDown } from "lucide-react";
 import { ActionMenu } from "../../ui/ActionMenu";
-import { ButtonControl } from "./ButtonControl";
-import { FaderControl } from "./FaderControl";
-import { kindOf, PLACES } from "./places";
+import { Button } from "../../ui/Button";
+import { FaderBank } from "./bank/FaderBank";
+import { BuskPage } from "./BuskPage";
+import { EditMode } from "./edit/EditMode";
+import { MakePageSheet } from "./edit/MakePageSheet";
+import { NameSheet } from "./edit/NameSheet";
 
-const Page = styled.section`
-  padding: 12px 20px;
+const Empty = styled.section`
+  padding: 40px;
   display: grid;
-  gap: 10px;
+  gap: 14px;
+  justify-items: start;
+  align-content: start;
+  max-width: 620px;
+  p {
+    color: var(--quiet);
+  }
+`;
+const Start = styled.div`
+  display: flex;
+  align-items: center;
+  min-width: 0;
+  white-space: nowrap;
+  > button:first-child {
+    padding: 0 4px 0 6px;
+    min-width: 0;
+    overflow: hidden;
+    font-weight: 650;
+  }
+`;
+const Bank = styled.div`
+  display: grid;
+  grid-template-rows: 40px minmax(0, 1fr);
   height: 100%;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  padding-top: 4px;
+  > :first-child {
+    padding-left: 14px;
+  }
 `;
-const Faders = styled.div`
-  display: grid;
-  grid-template-columns: repeat(${PLACES}, minmax(0, 1fr));
-  gap: 8px;
-  min-height: 0;
-`;
-const Buttons = styled.div`
-  display: grid;
-  grid-template-columns: repeat(6, minmax(0, 1fr));
-  gap: 8px;
-`;
-type Stops = NonNullable<Schemas["NewControl"]["stops"]>;
-/** What an empty button can be given here; effects are put on it in Effects. */
-const STOPS: { stops: Stops; text: string }[] = [
-  { stops: "all", text: "Stop all effects" },
-  { stops: "intensity", text: "Stop intensity effects" },
-  { stops: "position", text: "Stop movement" },
-  { stops: "colour", text: "Stop colour effects" },
-  { stops: "beam", text: "Stop beam effects" },
-];
-const Empty = styled.div`
-  border: 1px dashed var(--line);
-  border-radius: 2px;
-  min-height: 56px;
-  display: grid;
-  place-items: center;
-  color: var(--quiet);
-  font-size: 13px;
-  text-align: center;
-  padding: 0 8px;
-`;
+const BANK = 0;
 
-/** The page of faders and buttons that runs the show live. Nothing moves here by itself. */
+/** The live pages: rows by group, and the page of faders and buttons. */
 export function BuskView() {
-  const { data } = usePages();
-  const put = useEdit(({ place, stops }: { place: number; stops: Stops }) =>
-    take(
-      api.POST("/api/pages/{page_id}/controls", {
-        params: { path: { page_id: data!.pages[0]!.id } },
-        body: {
-          place,
-          stops,
-          mode: "flash",
-          name: STOPS.find((one) => one.stops === stops)!.text,
-          release_s: 0.4,
-        },
-      }),
-    ),
+  const { data } = useBusk();
+  const chosen = useDesk((state) => state.busk);
+  const edits = useBuskEdits();
+  const [sheet, setSheet] = useState<"make" | "rename" | null>(null);
+  const [editing, setEditing] = useState<number | null>(null);
+  if (!data) return null;
+  const page = chosen === BANK ? undefined : (data.pages.find((one) => one.id === chosen) ?? data.pages[0]);
+  const show = (id: number) => useDesk.setState({ busk: id });
+  const edited = data.pages.find((one) => one.id === editing);
+  if (edited) return <EditMode page={edited} onDone={() => setEditing(null)} />;
+  function choose(id: string) {
+    if (id.startsWith("page:")) return show(Number(id.slice(5)));
+    if (id === "edit") return setEditing(page!.id);
+    if (id === "delete") return void edits.removePage(page!.id);
+    setSheet(id as "make" | "rename");
+  }
+  const start = (more: React.ReactNode) => (
+    <Start>
+      <ActionMenu
+        label="Pages"
+        opener={
+          <>
+            <span>{page?.name ?? "Faders and buttons"}</span>
+            <ChevronDown size={14} aria-hidden="true" />
+          </>
+        }
+        onAction={choose}
+        actions={[
+          ...data.pages.map((one) => ({ id: `page:${one.id}`, text: one.name })),
+          { id: `page:${BANK}`, text: "Faders and buttons" },
+          page && { id: "edit", text: "Edit rows and pads" },
+          { id: "make", text: "Make a busking page" },
+          page && { id: "rename", text: `Rename ${page.name}` },
+          page && { id: "delete", text: `Delete ${page.name}` },
+        ]}
+      />
+      {more}
+    </Start>
   );
-  const page = data?.pages[0];
-  if (!page) return <Page />;
-  const places = Array.from({ length: PLACES }, (_, n) => n + 1);
-  const at = (kind: "fader" | "button", place: number) =>
-    page.controls.find((control) => kindOf(control) === kind && control.place === place);
   return (
-    <Page aria-label={page.name}>
-      <h2>{page.name}</h2>
-      <Faders>
-        {places.map((place) => {
-          const control = at("fader", place);
-          return control ? (
-            <FaderControl key={control.key} control={control} />
-          ) : (
-            <Empty key={place}>Fader {place}, empty</Empty>
-          );
-        })}
-      </Faders>
-      <Buttons>
-        {places.map((place) => {
-          const control = at("button", place);
-          return control ? (
-            <ButtonControl key={control.key} control={control} />
-          ) : (
-            <Empty key={place}>
-              <ActionMenu
-                label={`Button ${place}`}
-                opener={`Button ${place}, empty`}
-                variant="plain"
-                onAction={(stops) => put.mutate({ place, stops: stops as Stops })}
-                actions={STOPS.map(({ stops, text }) => ({ id: stops, text }))}
-              />
-            </Empty>
-          );
-        })}
-      </Buttons>
-    </Page>
+    <>
+      {page ? (
+        <BuskPage key={page.id} page={page} clashes={data.clashes} start={start} />
+      ) : chosen === BANK ? (
+        <Bank>
+          {start(null)}
+          <FaderBank />
+        </Bank>
+      ) : (
+        <Empty>
+          <h2>No busking page yet</h2>
+          <p>
+            A busking page has a row for each group: its level, colours, positions, beams and effects, always
+            in the same order. It is made in one step from the groups of the rig, with pads that their lights
+            can do.
+          </p>
+          <Button onPress={() => setSheet("make")}>Make a busking page</Button>
+          <Button data-variant="plain" onPress={() => show(BANK)}>
+            Show the faders and buttons
+          </Button>
+        </Empty>
+      )}
+      {sheet === "make" && <MakePageSheet onClose={() => setSheet(null)} />}
+      {sheet === "rename" && page && (
+        <NameSheet
+          title="Rename the page"
+          name={page.name}
+          onClose={() => setSheet(null)}
+          onKeep={(name) => edits.renamePage(page.id, name)}
+        />
+      )}
+    </>
   );
 }

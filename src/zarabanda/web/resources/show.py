@@ -44,7 +44,7 @@ def get_show() -> ShowView:
             rig=context().link.rig_edition,
             routes=context().link.route_edition,
             groups=[group_view(row, row.id in outdated) for row in repositories.groups.every(session)],
-            tempos=[TempoView(name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
+            tempos=[TempoView(id=t.id, name=t.name, bpm=t.bpm) for t in repositories.tempos.every(session)],
             rules=[RuleView(id=name, text=rule.label) for name, rule in RULES.items()],
             orders=[OrderView(id=name, text=order.label) for name, order in ORDERS.items()],
             aims=[AimWayView(id=name, unit=way.unit) for name, way in WAYS.items()],

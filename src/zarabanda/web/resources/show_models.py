@@ -18,6 +18,7 @@ class GroupView(BaseModel):
 class TempoView(BaseModel):
     """A shared speed."""
 
+    id: int
     name: str
     bpm: float
 

@@ -2,8 +2,8 @@ import { useRef, useState } from "react";
 import { Slider, SliderOutput, SliderThumb, SliderTrack, Text } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Schemas } from "../../api/client";
-import { act, useLive } from "../../live/socket";
+import type { Schemas } from "../../../api/client";
+import { act, useLive } from "../../../live/socket";
 import { ControlMenu } from "./ControlMenu";
 
 const Frame = styled(Slider<number>)`

@@ -1,8 +1,8 @@
 import { Button as AriaButton } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Schemas } from "../../api/client";
-import { act, useLive } from "../../live/socket";
+import type { Schemas } from "../../../api/client";
+import { act, useLive } from "../../../live/socket";
 import { ControlMenu } from "./ControlMenu";
 
 const Frame = styled.div`

@@ -1,8 +1,8 @@
-import { api, take, type Schemas } from "../../api/client";
-import { useEdit } from "../../api/queries";
-import { desk } from "../../state";
-import { say } from "../../ui/Toasts";
-import { ActionMenu } from "../../ui/ActionMenu";
+import { api, take, type Schemas } from "../../../api/client";
+import { useEdit } from "../../../api/queries";
+import { desk } from "../../../state";
+import { say } from "../../../ui/Toasts";
+import { ActionMenu } from "../../../ui/ActionMenu";
 
 /** What can be done with a control itself. */
 export function ControlMenu({ control }: { control: Schemas["ControlView"] }) {

@@ -1,0 +1,60 @@
+import { ToggleButton } from "react-aria-components";
+import styled from "styled-components";
+
+import type { BuskRow, RowTold } from "../../../api/busk";
+import { act } from "../../../live/socket";
+import { Fader } from "../../../ui/Fader";
+
+const Tools = styled.div`
+  display: grid;
+  grid-template-columns: 40px 40px;
+  gap: 3px;
+  width: 86px;
+  flex: none;
+  padding-right: 3px;
+`;
+const Pairs = styled(ToggleButton)`
+  border: 1px solid var(--line);
+  background: transparent;
+  color: var(--quiet);
+  font: inherit;
+  font-size: 12px;
+  line-height: 1.1;
+  padding: 0;
+  cursor: pointer;
+  &[data-selected] {
+    background: var(--bone);
+    color: var(--on-bone);
+    font-weight: 650;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--focus);
+  }
+`;
+const MOVES: Record<string, string> = { position: "movement" };
+
+/** What the depth of a row acts on, in a word or two. */
+export const movesWords = (moves: string[]) =>
+  moves.length ? moves.map((one) => MOVES[one] ?? one).join(", ") : "nothing that runs";
+
+/** Over all effects of a row: how deep they go, and whether they are played in pairs. */
+export function EffectTools({ row, told }: { row: BuskRow; told: RowTold | null }) {
+  const moves = movesWords(told?.moves ?? []);
+  return (
+    <Tools>
+      <Fader
+        label={`${row.name}: depth of ${moves}`}
+        value={Math.round((told?.depth ?? 1) * 100)}
+        words={(value) => `${value}`}
+        onMove={(value) => act({ do: "row-depth", row: row.id, value: value / 100 })}
+      />
+      <Pairs
+        aria-label={`${row.name}: effects in pairs`}
+        isSelected={told?.pairs ?? false}
+        onChange={(on) => act({ do: "row-pairs", row: row.id, on })}
+      >
+        in pairs
+      </Pairs>
+    </Tools>
+  );
+}
