@@ -75,7 +75,7 @@ def busk_written(busk: BuskState, follows: Mapping[int, Follow]) -> BuskEntry:
     two, variant = busk.two, busk.variant
     return BuskEntry(
         busk.seconds, busk.position_s, busk.waits, (variant.pairs, variant.shape, variant.spread, variant.travel),
-        busk.release_s, busk.rate_hz, [(one.rgb, one.was, max(one.since, -1e12)) for one in (two.a, two.b)],
+        busk.release_s, busk.rate_hz, [(one.rgb, one.was, one.since) for one in (two.a, two.b)],
         sorted(two.rows), two.mix,
         [(one.row, one.kind, one.since, fade_written(one.share)) for one in busk.flashing], busk.presses,
         {number: (one.main, one.ratio, one.shift) for number, one in follows.items()},

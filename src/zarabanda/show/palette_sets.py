@@ -21,7 +21,7 @@ from . import repositories
 from .tables import Group, PaletteRow
 
 BEAMS: dict[str, dict[str, float]] = {
-    "Narrow": {"zoom": 1.0}, "Middle": {"zoom": 25.0}, "Wide": {"zoom": 90.0}, "No gobo": {"gobo": 0.0}, "Gobo 2": {"gobo": 2.0},
+    "Narrow": {"zoom": 1.0}, "Middle": {"zoom": 25.0}, "Wide": {"zoom": 90.0}, "Open": {"gobo": 0.0}, "Gobo 2": {"gobo": 2.0},
     "Gobo 4": {"gobo": 4.0}, "Gobo 6": {"gobo": 6.0}, "Prism": {"prism": 100.0}, "No prism": {"prism": 0.0},
     "Soft": {"frost": 60.0}, "Sharp": {"frost": 0.0},
 }  # fmt: skip

@@ -26,6 +26,7 @@ const Frame = styled.section`
 `;
 const Main = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: 40px minmax(0, 1fr) 48px;
   padding: 0 8px;
   min-width: 0;

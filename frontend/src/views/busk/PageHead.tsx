@@ -41,7 +41,7 @@ const TITLES: Record<Section, string> = {
   colour: "Colour",
   position: "Position",
   beam: "Beam",
-  effects: "Effects: depth, in pairs",
+  effects: "Effects",
   messages: "Messages",
 };
 

@@ -7,7 +7,7 @@ export const GAP = 6;
 export const PAD = 40;
 const POSITION = 46;
 const TOOLS = 86;
-const FEWEST_EFFECTS = 4;
+const FEWEST_COLOURS = 5;
 const MOST_EFFECT = 84;
 
 /** A section of a row: how wide, how wide each pad in it is, and how many are seen at once. */
@@ -31,10 +31,7 @@ export function shownSections(row: Pick<BuskRow, "kind" | "carries">, aspect: As
 /** Sections side by side in `width` pixels behind name and level. Rows without a section give its room to the one before it; `none`
  * at the head of a section is one pad more. */
 export function rooms(sections: Section[], width: number): Room[] {
-  const gaps = GAP * 2;
-  const effects = TOOLS + FEWEST_EFFECTS * PAD;
-  const middle = PAD + 4 * POSITION;
-  const colours = Math.max(width - effects - middle - gaps, 4 * PAD);
+  const { colours, middle } = shares(width);
   const wide: Partial<Record<Section, number>> = { colour: colours, position: middle, beam: middle };
   const last = sections.at(-1);
   let left = width;
@@ -47,6 +44,20 @@ export function rooms(sections: Section[], width: number): Room[] {
     left -= own + (next ? GAP : 0);
     return room(section, own);
   });
+}
+
+/** How much of `width` goes to colours, and to positions or beams; the rest is for effects. Where there is little, pads of positions
+ * and effects give way in turn, until a few colours are seen. */
+function shares(width: number) {
+  let [positions, effects] = [4, 4];
+  const own = () => ({
+    middle: PAD + positions * POSITION,
+    colours: width - TOOLS - effects * PAD - PAD - positions * POSITION - GAP * 2,
+  });
+  while (own().colours < FEWEST_COLOURS * PAD && positions + effects > 4)
+    if (effects > positions) effects -= 1;
+    else positions -= 1;
+  return own();
 }
 
 function room(section: Section, width: number): Room {

@@ -30,7 +30,7 @@ class Picked:
 
     rgb: Rgb
     was: Rgb
-    since: float = -np.inf
+    since: float = -1e9
 
     def at(self, t: float) -> Rgb:
         """What it is at t."""

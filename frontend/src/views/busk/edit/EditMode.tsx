@@ -22,7 +22,7 @@ const Head = styled.header`
   align-items: center;
   gap: 12px;
   padding: 6px 16px;
-  background: var(--hatch);
+  background: repeating-linear-gradient(135deg, var(--line) 0 2px, transparent 2px 5px);
   border-bottom: 1px solid var(--line);
   > * {
     background: var(--ink);
@@ -107,7 +107,11 @@ export function EditMode({ page, onDone }: { page: BuskPage; onDone: () => void 
             const one = item as BuskPage["rows"][number];
             return (
               <Item id={one.id} textValue={one.name}>
-                <DragHandle label={`Move ${one.name}`} />
+                {one.kind === "all" ? (
+                  <span style={{ width: 24 }} />
+                ) : (
+                  <DragHandle label={`Move ${one.name}`} />
+                )}
                 <b>{one.name}</b>
                 {one.kind !== "all" && (
                   <ActionMenu

@@ -14,7 +14,7 @@ import { Tick } from "../../../ui/Tick";
 import { movedTo } from "./order";
 
 const Lists = styled(GridList)`
-  width: 660px;
+  width: 100%;
   max-height: 44vh;
   overflow: auto;
   border: 1px solid var(--line);

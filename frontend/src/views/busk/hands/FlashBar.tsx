@@ -23,6 +23,18 @@ const Bar = styled.div`
     min-width: 44px;
     padding: 0 9px;
   }
+  @media (max-width: 1180px) {
+    gap: 3px;
+    font-size: 13px;
+    > .aside {
+      display: none;
+    }
+    button {
+      min-width: 40px;
+      padding: 0 4px;
+      font-size: 14px;
+    }
+  }
 `;
 const Choices = styled(ToggleButtonGroup)`
   display: flex;
@@ -71,7 +83,7 @@ export function FlashBar({ row, top }: Props) {
   const flashed = row.kind === "lights" || row.kind === "all" ? row : top;
   return (
     <Bar role="group" aria-label="Flashes">
-      <span>While held</span>
+      <span className="aside">While held</span>
       {flash(top, "white", "White, all")}
       <span>
         on <b>{flashed.name}</b>
@@ -91,7 +103,7 @@ export function FlashBar({ row, top }: Props) {
           </Toggle>
         ))}
       </Choices>
-      <span>strobe, Hz</span>
+      <span>Hz</span>
       <Choices
         aria-label="Rate of the strobe"
         selectionMode="single"

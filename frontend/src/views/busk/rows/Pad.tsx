@@ -1,4 +1,5 @@
 import { memo, useEffect, useRef } from "react";
+import styled from "styled-components";
 
 import { usePalettes } from "../../../api/queries";
 import type { BuskPad, BuskRow, Section } from "../../../api/busk";
@@ -40,11 +41,26 @@ function Due({ due }: { due: number | null }) {
   return <PadDue ref={element} />;
 }
 
+const Beam = styled.span`
+  position: absolute;
+  inset: 0 0 14px;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+  > span {
+    transform: scale(0.8);
+  }
+`;
+
 /** How a beam looks. */
 function BeamPicture({ palette }: { palette: number | null }) {
   const { data } = usePalettes();
   const found = data?.palettes.find((one) => one.id === palette);
-  return found ? <PalettePicture picture={found.picture} /> : null;
+  return found ? (
+    <Beam>
+      <PalettePicture picture={found.picture} />
+    </Beam>
+  ) : null;
 }
 
 function state(pad: BuskPad, on: boolean, covered: boolean, waits: Props["waits"]) {

@@ -92,7 +92,7 @@ export const PadFoot = styled.span`
   left: 0;
   right: 0;
   bottom: 0;
-  padding: 1px 3px;
+  padding: 1px 0 1px 2px;
   background: var(--ink);
   font-size: 12px;
   white-space: nowrap;

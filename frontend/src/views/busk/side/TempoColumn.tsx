@@ -11,6 +11,9 @@ const Column = styled.div`
   grid-template-rows: 40px 36px 40px;
   gap: 3px;
   min-width: 0;
+  @media (max-height: 799px) {
+    grid-template-rows: 34px 22px 40px;
+  }
 `;
 const Name = styled(AriaButton)`
   border: 1px solid transparent;
