@@ -89,7 +89,7 @@ def add_row(session: Session, page_id: int, kind: str, name: str, group: Group |
 
 def arrange(session: Session, page_id: int, order: Sequence[int]) -> None:
     """Rows of a page in this order; the top row stays on top, and rows that are not named come last."""
-    place = {number: n for n, number in enumerate(order)}
+    place = {number: n for n, number in enumerate(dict.fromkeys(order))}
     there = rows(session, page_id)
     ordered = sorted(there, key=lambda one: (one.kind != "all", place.get(one.id, len(place)), one.position))
     for position, row in enumerate(ordered):

@@ -107,11 +107,7 @@ export function EditMode({ page, onDone }: { page: BuskPage; onDone: () => void 
             const one = item as BuskPage["rows"][number];
             return (
               <Item id={one.id} textValue={one.name}>
-                {one.kind === "all" ? (
-                  <span style={{ width: 24 }} />
-                ) : (
-                  <DragHandle label={`Move ${one.name}`} />
-                )}
+                <DragHandle label={`Move ${one.name}`} />
                 <b>{one.name}</b>
                 {one.kind !== "all" && (
                   <ActionMenu

@@ -6,6 +6,7 @@ import { useBuskEdits, type BuskPad, type BuskRow, type Section } from "../../..
 import type { Schemas } from "../../../api/client";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button } from "../../../ui/Button";
+import { DragHandle } from "../../../ui/DragHandle";
 import { AddPadsSheet } from "./AddPadsSheet";
 import { MessagePadSheet } from "./MessagePadSheet";
 import { NameSheet } from "./NameSheet";
@@ -119,9 +120,8 @@ export function PadList({ row, section, title }: Props) {
           const pad = item as BuskPad;
           return (
             <Item id={pad.id} textValue={pad.name} data-gone={pad.gone ? true : undefined}>
-              <Button slot="drag" style={{ display: "contents" }} aria-label={`Move ${pad.name}`}>
-                {pad.colours[0] && <i style={{ background: pad.colours[0] }} />}
-              </Button>
+              <DragHandle label={`Move ${pad.name}`} />
+              {pad.colours[0] && <i style={{ background: pad.colours[0] }} />}
               <span>
                 {pad.name} {pad.gone && <small>{pad.gone}</small>}
                 {pad.while_held && <small>while held</small>}

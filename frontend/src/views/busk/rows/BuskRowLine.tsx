@@ -14,7 +14,7 @@ const Line = styled.div`
   grid-template-columns: ${NAME}px ${LEVEL}px minmax(0, 1fr);
   gap: 6px;
   height: var(--row);
-  padding: 1px 0;
+  padding-bottom: 1px;
   border-top: 1px solid var(--line);
   &[data-kind="all"] {
     border-bottom: 1px solid var(--edge);

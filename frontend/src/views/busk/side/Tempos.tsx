@@ -37,7 +37,8 @@ export function Tempos() {
   );
   function choose(id: string) {
     const tempo = chosen!.name;
-    if (id === "own") act({ do: "follow-tempo", tempo });
+    if (id === "line-up") act({ do: "line-up", tempo });
+    else if (id === "own") act({ do: "follow-tempo", tempo });
     else if (id === "keep") void edits.keepTempo(tempo, Math.round(chosen!.bpm * 10) / 10);
     else {
       const [ratio, ...main] = id.split(" ");
@@ -69,12 +70,6 @@ export function Tempos() {
         >
           2 ×
         </Button>
-        <Button
-          aria-label={`Line up the effects of ${chosen.name}`}
-          onPress={() => act({ do: "line-up", tempo: chosen.name })}
-        >
-          line up
-        </Button>
         <Toggle
           isSelected={chosen.held}
           aria-label={`Hold ${chosen.name}`}
@@ -92,6 +87,7 @@ export function Tempos() {
           label={chosen.name}
           onAction={choose}
           actions={[
+            { id: "line-up", text: "Line up its effects on the beat" },
             { id: "keep", text: `Keep ${Math.round(chosen.bpm * 10) / 10} BPM in the show` },
             chosen.follows !== null && { id: "own", text: "On its own" },
             ...follow,
