@@ -105,7 +105,7 @@ def test_twelve_things_are_one_tap_each(busk, demo, rows):
 
 def test_two_fingers_on_odd_and_even(busk, demo, rows):
     page = busk
-    page.get_by_role("button", name=re.compile("^Rear spots,")).click()
+    page.get_by_role("button", name=re.compile("^Rear spots ")).click()
     session = page.context.new_cdp_session(page)
     session.send("Emulation.setTouchEmulationEnabled", {"enabled": True, "maxTouchPoints": 5})
     points = []
@@ -143,7 +143,7 @@ def test_two_browsers_are_in_step_and_one_that_goes_lets_go(busk, browser, demo,
 def test_the_keyboard_alone_chooses_rows_presses_pads_and_goes(busk, demo, rows):
     page, washes = busk, rows["Mid washes"]
     page.keyboard.press("3")
-    expect(page.get_by_role("button", name=re.compile("^Mid washes,"))).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("button", name=re.compile("^Mid washes "))).to_have_attribute("aria-pressed", "true")
     page.keyboard.press("e")
     second = washes["colour"][1]["name"]
     of(demo, washes, held(washes, second))
@@ -191,7 +191,7 @@ def test_a_clash_is_seen_before_the_tap_and_told_after(busk, demo):
     clashing = page.get_by_role("button", name="Mid washes: Coral, hard on the eye beside Rose of Rear spots")
     expect(clashing).to_have_attribute("data-clash", re.compile("hard on the eye"))
     clashing.click()
-    expect(page.get_by_role("button", name=re.compile("^Mid washes, hard on the eye beside Rose of Rear spots"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Mid washes .*hard on the eye beside Rose of Rear spots"))).to_be_visible()
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
@@ -199,12 +199,7 @@ def test_all_rows_fit_with_targets_of_forty_pixels_and_nothing_scrolls(busk, siz
     busk.set_viewport_size({"width": size[0], "height": size[1]})
     busk.wait_for_timeout(200)
     section = busk.get_by_role("region", name="Salt night")
-    assert (
-        section.get_by_role(
-            "button", name=re.compile("^(All|Rear|Mid|Deck|Tilt|Side|Batt|Salt|Front|Crowd|Clips|Haze)[^:]*,")
-        ).count()
-        == 12
-    )
+    assert section.locator("button[data-row]").count() == 12
     small, scrolled = section.evaluate(
         """(view) => {
           const targets = [...view.querySelectorAll('button[data-pad], button[data-none], [role=group] > button')];

@@ -29,6 +29,12 @@ def select(page, text):
     page.get_by_text("None selected").wait_for(state="detached")
 
 
+def show_faders(page):
+    page.get_by_role("tab", name="Busk").click()
+    page.get_by_role("button", name="Salt night").click()
+    page.get_by_role("menuitem", name="Faders and buttons").click()
+
+
 def slot(page, name):
     return page.locator("[data-slot]").filter(has_text=name).first
 
@@ -117,7 +123,7 @@ def test_a_first_effect_from_selection_to_fader(page, demo):
     page.keyboard.press("Shift+Escape")
     until(lambda: not api(demo, "/api/draft")["effects"], 5)
     node_shows(demo, np.zeros(10))
-    page.get_by_role("tab", name="Busk").click()
+    show_faders(page)
     page.get_by_role("slider", name="Spots: salt relay").focus()
     page.keyboard.press("End")
     until(lambda: spot_levels(demo).max() > 40, 5)
@@ -195,7 +201,7 @@ def test_tempo_is_typed_and_tapped(page, demo):
 
 
 def test_flash_and_latch_buttons(page, demo):
-    page.get_by_role("tab", name="Busk").click()
+    show_faders(page)
     page.get_by_role("button", name="Ladders: moons press").click()
     live_state(demo, lambda state: any(one["name"] == "Two moons" for one in state["running"]))
     page.get_by_role("button", name="Ladders: moons on").click()

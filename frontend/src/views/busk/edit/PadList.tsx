@@ -16,7 +16,7 @@ const Head = styled.div`
   display: flex;
   align-items: center;
   gap: 12px;
-  h3 {
+  h2 {
     min-width: 90px;
   }
 `;
@@ -98,7 +98,7 @@ export function PadList({ row, section, title }: Props) {
   return (
     <section aria-label={title}>
       <Head>
-        <h3>{title}</h3>
+        <h2>{title}</h2>
         <Button
           data-variant="small"
           onPress={() => {

@@ -18,7 +18,7 @@ const Band = styled.canvas`
 const MOST = 48;
 
 /** What the lights of a row are now, each with its colour and level, in the order of their group. */
-export function NowBand({ heads, label }: { heads: string[]; label: string }) {
+export function NowBand({ heads }: { heads: string[] }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { data: rig } = useRig();
   useEffect(() => {
@@ -49,5 +49,5 @@ export function NowBand({ heads, label }: { heads: string[]; label: string }) {
       context.putImageData(image, 0, 0);
     });
   }, [heads, rig]);
-  return <Band ref={canvas} role="img" aria-label={label} />;
+  return <Band ref={canvas} aria-hidden="true" />;
 }

@@ -83,7 +83,7 @@ export function RowName({ row, told, aspect, clash, clashShort, chosen, number, 
   const words = row.waits || clashShort || plain.filter(Boolean).join(" · ");
   return (
     <Name
-      aria-label={`${row.name}, ${clash || words}`}
+      aria-label={`${row.name} ${words}${clash && `, ${clash}`}`}
       aria-pressed={chosen}
       data-chosen={chosen || undefined}
       data-row={row.id}
@@ -92,11 +92,9 @@ export function RowName({ row, told, aspect, clash, clashShort, chosen, number, 
       <b>
         {number && <kbd aria-hidden="true">{number}</kbd>}
         {row.name}
-      </b>
+      </b>{" "}
       <small title={clash || words}>{words}</small>
-      {row.heads.length > 0 && row.kind !== "haze" && (
-        <NowBand heads={row.heads} label={`${row.name} as it is on stage`} />
-      )}
+      {row.heads.length > 0 && row.kind !== "haze" && <NowBand heads={row.heads} />}
     </Name>
   );
 }

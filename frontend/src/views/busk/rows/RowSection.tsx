@@ -70,7 +70,7 @@ export const RowSection = memo(function RowSection({
         section !== "messages" && (
           <PadFrame
             style={{ "--pad": "40px" } as React.CSSProperties}
-            aria-label={`${row.name}: no ${section}`}
+            aria-label={`${row.name}: none, ${section}`}
             aria-pressed={!any}
             data-none={section}
             onPressStart={() => act({ do: "no-pad", row: row.id, section: section as "colour" })}

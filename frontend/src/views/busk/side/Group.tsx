@@ -8,7 +8,7 @@ const Box = styled.section`
   &:first-child {
     border-top: 0;
   }
-  h3 {
+  h2 {
     font-size: 13px;
     font-weight: 400;
     line-height: 1.15;
@@ -23,7 +23,7 @@ const Box = styled.section`
 export function Group({ title, children }: { title: React.ReactNode; children: React.ReactNode }) {
   return (
     <Box>
-      <h3>{title}</h3>
+      <h2>{title}</h2>
       {children}
     </Box>
   );

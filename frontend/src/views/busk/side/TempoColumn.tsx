@@ -79,13 +79,12 @@ export function TempoColumn({ tempo, chosen, onChoose }: Props) {
   return (
     <Column>
       <Name
-        aria-label={`Choose ${tempo.name}`}
+        aria-label={`${bpm} ${tempo.name}, choose`}
         aria-pressed={chosen}
         data-chosen={chosen || undefined}
         onPress={onChoose}
       >
-        <b>{bpm}</b>
-        <small>{tempo.name}</small>
+        <b>{bpm}</b> <small>{tempo.name}</small>
         <Beat ref={beat} aria-hidden="true" />
       </Name>
       <Fader

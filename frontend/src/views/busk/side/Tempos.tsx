@@ -59,13 +59,13 @@ export function Tempos() {
       </Line>
       <Line role="group" aria-label={`${chosen.name}, more`}>
         <Button
-          aria-label={`Half of ${chosen.name}`}
+          aria-label={`½ of ${chosen.name}`}
           onPress={() => act({ do: "tempo-times", tempo: chosen.name, factor: 0.5 })}
         >
           ½
         </Button>
         <Button
-          aria-label={`Double ${chosen.name}`}
+          aria-label={`2 × ${chosen.name}`}
           onPress={() => act({ do: "tempo-times", tempo: chosen.name, factor: 2 })}
         >
           2 ×
