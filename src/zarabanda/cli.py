@@ -276,12 +276,13 @@ def bench(
     load: Annotated[bool, typer.Option(help="Also run the demo while it is edited, and with 60 pages open.")] = False,
     look: Annotated[bool, typer.Option(help="Measure the Look view alone: an aim dragged, a palette changed, claims.")] = False,
     cues: Annotated[bool, typer.Option(help="Measure cue lists alone: 500 cues on 2,000 heads.")] = False,
+    busk: Annotated[bool, typer.Option(help="Measure a busking page alone: 12 rows, 2,000 heads, 20 effects running.")] = False,
     kills: Annotated[int, typer.Option(help="Kill web and engine so often while cues play, and compare.", min=0)] = 0,
     output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda.tools import bench as benches
-    from zarabanda.tools import bench_cues, bench_kills, bench_live, bench_load, bench_look, bench_output
+    from zarabanda.tools import bench_busk, bench_cues, bench_kills, bench_live, bench_load, bench_look, bench_output
 
     if output:
         for protocol, beside in (("E1.31", False), ("Art-Net", False), ("E1.31", True)):
@@ -291,6 +292,10 @@ def bench(
     if cues:
         long = bench_cues.measure(max(seconds, 10.0))
         print(json.dumps(long) if as_json else bench_cues.as_text(long))
+        return
+    if busk:
+        live_page = bench_busk.measure(max(int(seconds * 10), 100))
+        print(json.dumps(live_page) if as_json else bench_busk.as_text(live_page))
         return
     if kills:
         killed = bench_kills.measure(kills)

@@ -262,9 +262,31 @@ def test_a_page_is_made_in_one_step_and_plays(busk, demo):
     until(lambda: spot_levels(demo).max() < 0.1, 5)
 
 
-def test_a_page_that_hears_nothing_says_so_and_sends_nothing_late(busk, demo, rows):
-    page = busk
-    page.evaluate("() => { window.WebSocket = class { constructor() { setTimeout(() => this.onclose?.()) } close() {} } }")
-    page.evaluate("() => fetch('/api/show')")
-    act(demo, do="row-level", row=rows["Front"]["id"], value=0.3)
-    expect(page.get_by_role("slider", name="Front: level")).to_have_attribute("value", "30")
+def test_a_lost_connection_is_said_at_once_and_nothing_is_sent_late(browser, demo, rows):
+    opened = open_page(browser, "about:blank")
+    opened.set_default_timeout(20_000)
+    sockets, reachable = [], [True]
+
+    def joined(socket):
+        if reachable[0]:
+            socket.connect_to_server()
+            sockets.append(socket)
+        else:
+            socket.close()
+
+    opened.route_web_socket(re.compile("/live$"), joined)
+    opened.goto(demo.address)
+    opened.get_by_role("button", name=CONNECTED).wait_for()
+    opened.get_by_role("tab", name="Busk", exact=True).click()
+    pad(opened, "Front: Heartbeat").wait_for()
+    reachable[0] = False
+    sockets[0].close()
+    opened.locator("section[data-lost]").wait_for()
+    pad(opened, "Front: Heartbeat").click()
+    opened.get_by_text("Not connected: this did nothing.").first.wait_for()
+    assert pad(opened, "Rear spots: Coral").is_visible(), "it shows what it last knew"
+    reachable[0] = True
+    opened.locator("section[data-lost]").wait_for(state="detached")
+    state, _ = live_state(demo)
+    assert next(one for one in state["rows"] if one["id"] == rows["Front"]["id"])["on"] == []
+    opened.context.close()

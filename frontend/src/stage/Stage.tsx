@@ -17,6 +17,9 @@ import { StageTools } from "./StageTools";
 
 const NEAR_PX = 18;
 
+/** After a picture the page has so many times as long for hands: a large rig is painted less often. */
+const RESTS = 2;
+
 function nearest(heads: Head[], view: View, at: Point): Head | null {
   let best: Head | null = null;
   let distance = NEAR_PX;
@@ -97,6 +100,7 @@ export function Stage() {
       on.textAlign = "left";
       on.fillText(carryText(way, shownView.elevation), now.to.x + 14, now.to.y - 10);
     };
+    let rests = 0;
     const paint = () => {
       const scale = devicePixelRatio;
       const { clientWidth: width, clientHeight: height } = element;
@@ -117,6 +121,8 @@ export function Stage() {
         shown.drag === drag.current
       )
         return;
+      const begun = performance.now();
+      if (begun < rests) return wake();
       if (isNew) {
         known = form;
         view = fit(places, width, height, elevation);
@@ -146,6 +152,8 @@ export function Stage() {
         context.strokeRect(from.x + 0.5, from.y + 0.5, to.x - from.x, to.y - from.y);
         context.setLineDash([]);
       }
+      const done = performance.now();
+      rests = done + RESTS * (done - begun);
     };
     /** What is chosen with these heads: they, where cells are taken apart, else all of their fixtures. */
     const taken = (those: Head[]) => {

@@ -62,6 +62,11 @@ const Words = styled.span`
   font: 14px var(--numbers);
   line-height: 1.3;
   pointer-events: none;
+  small {
+    display: block;
+    font: 11px var(--words);
+    text-align: right;
+  }
   &[data-low] {
     top: auto;
     bottom: 3px;
@@ -81,6 +86,8 @@ interface Props {
   high?: number;
   step?: number;
   words: (value: number) => string;
+  /** A word under the value: what it is of. */
+  foot?: string;
   onMove: (value: number) => void;
   vertical?: boolean;
   isDisabled?: boolean;
@@ -88,6 +95,7 @@ interface Props {
 
 /** A fader that is all target: close strokes as far as it is up, and its value in it. */
 export function Fader({
+  foot,
   label,
   value,
   low = 0,
@@ -123,6 +131,7 @@ export function Fader({
       </Track>
       <Words aria-hidden="true" data-low={vertical || undefined}>
         {words(held ?? value)}
+        {foot && <small>{foot}</small>}
       </Words>
     </Frame>
   );

@@ -106,10 +106,11 @@ def jumps(data: Path, seconds: float) -> Report:
         state = act(state, GoTo(whose.id, whose.cues[place].id), t)
         times.append((time.perf_counter() - begun) * 1000)
         t += 1.0
-    return {"compiled_s": compiled, **_spread(times)}
+    return {"compiled_s": compiled, **spread(times)}
 
 
-def _spread(times: list[float]) -> Report:
+def spread(times: list[float]) -> Report:
+    """The median, the 99th percentile and the longest of some times, and how many they are."""
     found = np.array(times)
     return {
         "median": float(np.median(found)), "p99": float(np.percentile(found, 99)), "longest": float(found.max()),
@@ -235,7 +236,7 @@ def _edits(running: Running, desk: Desk) -> Report:
             {"attribute": "intensity", "heads": heads, "value": 10 + n, "where": "here"},
         )  # fmt: skip
     return {
-        "insert_ms": _spread(answered["insert"]), "edit_ms": _spread(answered["edit"]), "edit_to_engine_ms": _spread(reached),
+        "insert_ms": spread(answered["insert"]), "edit_ms": spread(answered["edit"]), "edit_to_engine_ms": spread(reached),
     }  # fmt: skip
 
 
@@ -257,7 +258,7 @@ def _goes(desk: Desk, changes: _Changes, seconds: float) -> Report:
         time.sleep(0.25)
         if changes.at:
             times.append((changes.at[0] - begun) * 1000)
-    return _spread(times)
+    return spread(times)
 
 
 def hands(running: Running, seconds: float) -> Report:
@@ -324,7 +325,7 @@ def _view(running: Running) -> Report:
                 )
             )
             page.context.close()
-    return _spread(times)
+    return spread(times)
 
 
 def as_text(report: Report) -> str:

@@ -74,6 +74,8 @@ def measure(seconds: float) -> Report:
         page = open_page(browser, demo.address)
         page.get_by_role("button", name=CONNECTED).wait_for()
         page.get_by_role("tab", name="Busk").click()
+        page.get_by_role("button", name="Salt night").click()
+        page.get_by_role("menuitem", name="Faders and buttons").click()
         fader = page.get_by_role("slider", name="Ladders: undertow")
         fader.focus()
         page.wait_for_timeout(1000)

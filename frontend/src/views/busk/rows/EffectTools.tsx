@@ -37,6 +37,12 @@ const MOVES: Record<string, string> = { position: "movement" };
 export const movesWords = (moves: string[]) =>
   moves.length ? moves.map((one) => MOVES[one] ?? one).join(", ") : "nothing that runs";
 
+const SHORT: Record<string, string> = { intensity: "level", position: "move" };
+
+/** The same in one word that fits: of several, the first and a plus. */
+export const shortly = (moves: string[]) =>
+  moves.length ? `${SHORT[moves[0]!] ?? moves[0]!}${moves.length > 1 ? "+" : ""}` : "";
+
 /** Over all effects of a row: how deep they go, and whether they are played in pairs. */
 export function EffectTools({ row, told }: { row: BuskRow; told: RowTold | null }) {
   const moves = movesWords(told?.moves ?? []);
@@ -46,6 +52,7 @@ export function EffectTools({ row, told }: { row: BuskRow; told: RowTold | null 
         label={`${row.name}: depth of ${moves}`}
         value={Math.round((told?.depth ?? 1) * 100)}
         words={(value) => `${value}`}
+        foot={shortly(told?.moves ?? [])}
         onMove={(value) => act({ do: "row-depth", row: row.id, value: value / 100 })}
       />
       <Pairs

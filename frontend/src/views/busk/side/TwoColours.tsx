@@ -67,7 +67,7 @@ function Pick({ which, colour, pads }: PickProps) {
   return (
     <DialogTrigger isOpen={open} onOpenChange={setOpen}>
       <Swatch aria-label={`${label}, ${colour}`} style={{ background: colour }} />
-      <Bubble placement="start top">
+      <Bubble placement="bottom end">
         <Choices aria-label={label}>
           {pads.map((pad) => (
             <Swatch
