@@ -20,9 +20,22 @@ RISE = {
 SHOW = {
     "heads": [{"id": "a"}, {"id": "b", "x": 1}],
     "home": {"intensity": 10, "zoom": 20, "colour": "#ffffff"},
-    "palettes": {"Coral": {"family": "colour", "colour": "#ff0033"}},
+    "palettes": {"Coral": {"family": "colour", "colour": "#ff0033"}, "Sea": {"family": "colour", "colour": "#0000ff"}},
     "tempos": {"Slow": 60},
     "effects": [RISE],
+    "rows": [
+        {"name": "All", "pads": [{"name": "Coral", "palette": "Coral"}]},
+        {
+            "name": "Left",
+            "heads": ["a"],
+            "tempo": "Slow",
+            "pads": [
+                {"name": "Coral", "palette": "Coral"},
+                {"name": "Sea", "palette": "Sea"},
+                {"name": "Rise", "effect": "Rise"},
+            ],
+        },
+    ],
     "controls": [
         {"name": "Up", "effect": "Rise", "heads": ["a"]},
         {"name": "Hit", "mode": "flash", "effect": "Rise", "heads": ["b"], "release": 1},
@@ -55,6 +68,21 @@ CASES = {
     "clearing takes back all": (
         [{"at": 0, **HALF}, {"at": 0, "do": "put-on", "effect": "Rise", "heads": ["a"]}, {"at": 2, "do": "clear"}],
         {"intensity": {1: 60, 3: 10}},
+    ),
+    "a pad of a row takes the time of the next change, and none uncovers what lies beneath": (
+        [{"at": 0, "do": "next-change", "seconds": 2}, {"at": 1, "do": "pad", "row": "All", "pad": "Coral"},
+         {"at": 4, "do": "pad", "row": "Left", "pad": "Sea"}, {"at": 7, "do": "no-pad", "row": "Left", "section": "colour"}],
+        {"green": {1: 1, 2: 0.5, 3: 0, 8: 0}, "red": {3: 1, 5: 0.5, 6: 0, 8: 0.5, 9: 1}},
+    ),
+    "a press waits for the beat of its row, and the level of a row is its fader times that of all": (
+        [{"at": 0, "do": "next-change", "seconds": 0, "waits": "beat"}, {"at": 0.5, "do": "pad", "row": "Left", "pad": "Sea"},
+         {"at": 2, "do": "row-level", "row": "Left", "value": 0.8}, {"at": 3, "do": "row-level", "row": "All", "value": 0.5}],
+        {"red": {0.99: 1, 1: 0}, "intensity": {1: 10, 2: 80, 3: 40}},
+    ),
+    "a flash goes from the share that it had": (
+        [{"at": 0, "do": "flash-times", "release_s": 2}, {"at": 1, "do": "flash", "row": "Left", "kind": "white"},
+         {"at": 2, "do": "flash", "row": "Left", "kind": "white", "down": False}],
+        {"intensity": {0.5: 10, 1: 100, 3: 55, 4: 10}},
     ),
     "the grand master comes last": (
         [{"at": 0, **HALF}, {"at": 1, "do": "grand", "value": 0.5}, {"at": 2, "do": "blackout", "on": True}],
@@ -100,7 +128,13 @@ WRONG = {
     "give its stamp in seconds": {"show": SHOW, "times": [0], "actions": [{"do": "clear"}]},
     "actions.0: There is no action 'fly'": {"show": SHOW, "times": [0], "actions": [{"at": 0, "do": "fly"}]},
     "actions.0: There is no head 'z'": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "heads": ["z"]}]},
-    "There is no palette 'Sea'": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "value": {"palette": "Sea"}}]},
+    "There is no palette 'Mist'": {"show": SHOW, "times": [0], "actions": [{"at": 0, **HALF, "value": {"palette": "Mist"}}]},
+    "There is no row 'Right'; the show has All, Left": {
+        "show": SHOW, "times": [0], "actions": [{"at": 0, "do": "pad", "row": "Right", "pad": "Sea"}],
+    },
+    "There is no pad 'Sky' in Left": {
+        "show": SHOW, "times": [0], "actions": [{"at": 0, "do": "pad", "row": "Left", "pad": "Sky"}],
+    },
     "no attribute 'warmth'": {"show": SHOW, "times": [0], "attributes": ["warmth"]},
     "drives 'Fall', which is not under effects": {
         "show": SHOW | {"controls": [{"name": "Up", "effect": "Fall", "heads": ["a"]}]}, "times": [0],

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import tempfile
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import asdict, dataclass
+from collections.abc import Sequence
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -14,11 +14,10 @@ from pydantic import ValidationError
 
 from zarabanda.core.effects.batch.batches import Batches
 from zarabanda.core.explain import sentence
-from zarabanda.core.playback.frame import Effects, Frame, Levels
+from zarabanda.core.playback.frame import Effects, Frame, Levels, Stage
 from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.playback.trace import trace
 from zarabanda.core.rig import attributes
-from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec
 from zarabanda.demo import salt_light
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
@@ -27,12 +26,13 @@ from zarabanda.engine.live.looking import running_at
 from zarabanda.engine.live.programs import take
 from zarabanda.engine.live.specials import crossing
 from zarabanda.engine.live.state import LiveState
-from zarabanda.engine.tracing import playing_at
+from zarabanda.engine.tracing import over_at, playing_at
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.effect_document import faults
 from zarabanda.formats.replay_request import DRAFT_ACTIONS, DraftAction, ReplayRequest, ReplayShow
 from zarabanda.messages import (
     AnyPart,
+    BuskRowPart,
     ControlPart,
     CueListPart,
     CuePart,
@@ -41,7 +41,6 @@ from zarabanda.messages import (
     EffectPart,
     FixturePart,
     HeldValues,
-    ModePart,
     PalettePart,
     PaletteUse,
     PartKey,
@@ -50,13 +49,13 @@ from zarabanda.messages import (
     TempoPart,
     action,
 )
+from zarabanda.replay_parts import key_of, numbers_of, parts_of
 from zarabanda.show import compile as compiling
-from zarabanda.show.references import Names, with_numbers
+from zarabanda.show.references import Names
 from zarabanda.show.store import Store
 from zarabanda.targets import EffectOnHeads
 
 Values = dict[str, list[list[float]]]
-_HEADS_A_UNIVERSE = 30
 
 
 def demo_parts() -> list[AnyPart]:
@@ -69,129 +68,6 @@ def demo_parts() -> list[AnyPart]:
                 return compiling.all_parts(session)
         finally:
             store.close()
-
-
-def parts_of(show: ReplayShow) -> list[AnyPart]:
-    """The small form as parts. Its heads have every attribute but a native hue, and mix red, green and blue."""
-    home: dict[str, float] = {}
-    for name, value in show.home.items():
-        numbers = [one for one in _numbers(name, value, {}) if not isinstance(one, PaletteUse)]
-        home |= dict(zip(attributes.touched(name), numbers, strict=True))
-    rows = [row for row in attributes.ATTRIBUTES if row.name not in EMITTERS["hue-saturation"]]
-    channels = tuple(Channel(row.name, (n,), row.low, row.high) for n, row in enumerate(rows))
-    limits = {row.name: (row.low, row.high, home.get(row.name, row.home)) for row in rows}
-    speeds = list(dict.fromkeys((head.pan_speed, head.tilt_speed) for head in show.heads))
-    modes = [ModeSpec("head", "spot", "rgb", channels, len(rows), limits, pan_speed=pan, tilt_speed=tilt) for pan, tilt in speeds]
-    fixtures = [
-        FixturePart(
-            n + 1, head.id, 1 + speeds.index((head.pan_speed, head.tilt_speed)), (head.x, head.y, head.z),
-            universe=1 + n // _HEADS_A_UNIVERSE, address=1 + n % _HEADS_A_UNIVERSE * len(rows),
-        )
-        for n, head in enumerate(show.heads)
-    ]  # fmt: skip
-    keys = {head.id: str(n + 1) for n, head in enumerate(show.heads)}
-    tempos = {name: n + 1 for n, name in enumerate(show.tempos)}
-    palettes = {name: n + 1 for n, name in enumerate(show.palettes)}
-    effects = {effect.name: n + 1 for n, effect in enumerate(show.effects)}
-    parts: list[AnyPart] = [*(ModePart(n + 1, mode) for n, mode in enumerate(modes)), *fixtures]
-    parts += [TempoPart(tempos[name], name, bpm, tempos[name]) for name, bpm in show.tempos.items()]
-    for name, document in show.palettes.items():
-        made = document.to_core(name)
-        own = {keys[head]: dict(values) for head, values in made.own.items() if head in keys}
-        models = {model: dict(values) for model, values in made.models.items()}
-        parts.append(PalettePart(palettes[name], name, dict(made.values), own, models, made.way))
-    for effect in show.effects:
-        plain = effect.model_copy(update={"own": {keys[head]: one for head, one in effect.own.items() if head in keys}}).plain()
-        parts.append(EffectPart(effects[effect.name], with_numbers(plain, palettes, tempos)))
-    for n, control in enumerate(show.controls):
-        families = tuple(control.families) if control.families else None
-        target = EffectOnHeads(effects[control.effect], tuple(_key(keys, head) for head in control.heads), families)
-        parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
-    return [*parts, *_cue_lists(show, keys, Numbers(palettes, tempos, effects)), *_specials(show, keys)]
-
-
-def _specials(show: ReplayShow, keys: Mapping[str, str]) -> Iterator[AnyPart]:
-    for n, special in enumerate(show.specials):
-        heads = tuple(_key(keys, head) for head in special.heads)
-        values: HeldValues = {"intensity": dict.fromkeys(heads, 100.0)}
-        for name, value in special.values.items():
-            for attribute, number in zip(attributes.touched(name), _numbers(name, value, {}), strict=True):
-                values[attribute] = dict.fromkeys(heads, number)
-        yield SpecialPart(n + 1, special.name, heads, values, special.out, special.move, special.up)
-
-
-@dataclass(frozen=True)
-class Numbers:
-    """Numbers of what cues refer to by name."""
-
-    palettes: Mapping[str, int]
-    tempos: Mapping[str, int]
-    effects: Mapping[str, int]
-
-    def of(self, kind: str, name: object) -> int | None:
-        """The number of a tempo or an effect; None stays."""
-        known = getattr(self, f"{kind}s")
-        if name is None:
-            return None
-        if name not in known:
-            raise ZarabandaError(f"There is no {kind} {shown(name)}; the show has {', '.join(known) or 'none'}.", "cue_lists")
-        return int(known[name])
-
-
-def _cue_lists(show: ReplayShow, keys: Mapping[str, str], numbers: Numbers) -> Iterator[AnyPart]:
-    """Cue lists, with numbers instead of names."""
-    number = 0
-    for n, whose in enumerate(show.cue_lists):
-        settings = whose.model_dump(mode="json", exclude={"name", "cues"})
-        yield CueListPart(n + 1, whose.name, n, settings | {"round_tempo": numbers.of("tempo", whose.round_tempo)})
-        for cue in whose.cues:
-            number += 1
-            document = with_numbers(cue.model_dump(mode="json", exclude={"number"}), numbers.palettes, {})
-            for name in ("stops", "only_here"):
-                document[name] = {one: [_key(keys, head) for head in heads] for one, heads in document[name].items()}
-            document["values"] = {
-                name: {_key(keys, head): _checked(name, value, numbers.palettes) for head, value in heads.items()}
-                for name, heads in document["values"].items()
-            }
-            document["trigger"]["tempo"] = numbers.of("tempo", cue.trigger.tempo)
-            document["effects"] = [
-                {**one, "effect": numbers.of("effect", one["effect"]), "heads": [_key(keys, head) for head in one["heads"]]}
-                for one in document["effects"]
-            ]
-            yield CuePart(number, n + 1, cue.number, document)
-
-
-def _checked(attribute: str, value: Any, palettes: Mapping[str, int]) -> Any:
-    """A value of a cue that can be one."""
-    _numbers(attribute, value, {**palettes, **{str(number): number for number in palettes.values()}})
-    return value
-
-
-def _key(keys: Mapping[str, str], head: str) -> str:
-    if head not in keys:
-        raise ZarabandaError(f"There is no head {shown(head)}; the show has {', '.join(list(keys)[:8])}.", "heads")
-    return keys[head]
-
-
-def _numbers(attribute: str, value: object, palettes: Mapping[str, int]) -> Sequence[float | PaletteUse]:
-    """A value as one number for each part of an attribute, or what a palette has there."""
-    names = attributes.touched(attribute)
-    if isinstance(value, dict):
-        name = str(value.get("palette"))
-        if name not in palettes:
-            raise ZarabandaError(f"There is no palette {shown(name)}; the show has {', '.join(palettes) or 'none'}.", "value")
-        return [PaletteUse(palettes[name])] * len(names)
-    if isinstance(value, str):
-        try:
-            rgb = [int(value[n : n + 2], 16) / 255 for n in (1, 3, 5)]
-        except ValueError:
-            rgb = []
-        if attribute != "colour" or len(rgb) != 3 or len(value) != 7:
-            raise ZarabandaError(f"{shown(value)} is no value of {attribute}; give a number, or #rrggbb for colour.", "value")
-        return rgb
-    if len(names) > 1 or not isinstance(value, int | float):
-        raise ZarabandaError(f"{shown(value)} is no value of {attribute}; give {'#rrggbb' if attribute == 'colour' else names}.")
-    return [float(value)]
 
 
 _INNER = ("layer", "key")
@@ -208,7 +84,9 @@ class Replay:
         self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
         self._lists = {one.name: one.id for one in parts if isinstance(one, CueListPart)}
         self._specials = {one.name: one.id for one in parts if isinstance(one, SpecialPart)}
+        self._rows = {one.name: one for one in parts if isinstance(one, BuskRowPart)}
         self._cues = {(one.list_id, one.number): one.id for one in parts if isinstance(one, CuePart)}
+        self._effect_names = {one.id: str(one.document["name"]) for one in parts if isinstance(one, EffectPart)}
         self._effects = {one.document["name"]: one.id for one in parts if isinstance(one, EffectPart)}
         self._palettes = palettes = {one.name: one.id for one in parts if isinstance(one, PalettePart)}
         tempos = {one.name: one.id for one in parts if isinstance(one, TempoPart)}
@@ -240,6 +118,8 @@ class Replay:
                 plain[name] = self._player(str(plain[name]))
         if "list" in plain:
             plain = self._of_list(plain)
+        if "row" in plain or "rows" in plain:
+            plain = self._of_row(plain)
         if plain["do"] == "special" and "name" in plain:
             plain["special"] = self._special(str(plain.pop("name")))
         self.state = act(self.state, action(plain), t)
@@ -262,6 +142,25 @@ class Replay:
         found = plain | {"list": number} | ({"cue": self._cues[number, cue]} if cue is not None else {})
         return found | ({"do": "list-level"} if plain["do"] == "level" else {})
 
+    def _row(self, name: Any) -> BuskRowPart:
+        if name not in self._rows:
+            raise ZarabandaError(f"There is no row {shown(name)}; the show has {', '.join(self._rows) or 'none'}.", "row")
+        return self._rows[name]
+
+    def _of_row(self, plain: dict[str, Any]) -> dict[str, Any]:
+        """An action on rows, with the numbers of rows and pad. Pads of the demo go by the names of what is on them."""
+        if "rows" in plain:
+            return plain | {"rows": [self._row(name).id for name in plain["rows"]]}
+        row = self._row(plain["row"])
+        if "pad" not in plain:
+            return plain | {"row": row.id}
+        pads = self.state.program.rows[row.id].pads.values()
+        named = {pad.name or self._effect_names.get(pad.effect, ""): pad.id for pad in pads}
+        if plain["pad"] not in named:
+            known = ", ".join(named) or "none"
+            raise ZarabandaError(f"There is no pad {shown(plain['pad'])} in {row.name}; it has {known}.", "pad")
+        return plain | {"row": row.id, "pad": named[plain["pad"]]}
+
     def _player(self, name: str) -> str:
         draft = next((number for number, effect in self._put_on.items() if effect == name), None)
         return self._controls.get(name) or (f"draft:{draft}" if draft is not None else name)
@@ -269,7 +168,7 @@ class Replay:
     def _edit(self, what: DraftAction, t: float) -> None:
         parts: list[AnyPart] = []
         gone: list[PartKey] = []
-        heads = [_key(self.keys, head) for head in what.heads]
+        heads = [key_of(self.keys, head) for head in what.heads]
         if what.do == "put-on":
             if what.effect not in self._effects:
                 raise ZarabandaError(f"There is no effect {shown(what.effect)}.", "effect")
@@ -292,7 +191,7 @@ class Replay:
             raise ZarabandaError(f"There is no attribute {shown(what.attribute)}; use one of {', '.join(attributes.BY_NAME)}.")
         values: Sequence[float | PaletteUse | None] = [None] * len(names)
         if what.do == "set":
-            values = _numbers(str(what.attribute), what.value, self._palettes)
+            values = numbers_of(str(what.attribute), what.value, self._palettes)
         for name, value in zip(names, values, strict=True):
             before = self._draft.get(name, {})
             chosen = list(before) if what.do == "clear" or not heads else heads
@@ -307,13 +206,15 @@ class Replay:
         batches = Batches([one.placed for one in every], len(rig), rig.mixes)
         running = running_at(state, every, t)
         base, levels = Base(base_at(rig, state.claims, t)), Levels(state.grand, state.blackout)
-        return self._frame.values(base, [Effects(batches, running)], levels, t, crossing(state)).copy()
+        stages: list[Stage] = [Effects(batches, running), *(over.stage for over in over_at(state, t))]
+        return self._frame.values(base, stages, levels, t, crossing(state)).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""
         state = self.state
         playing, levels = playing_at(state, t, self._words), Levels(state.grand, state.blackout)
-        steps = trace(state.program.rig, state.claims, playing, levels, _key(self.keys, head), attribute, t)
+        key = key_of(self.keys, head)
+        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, over_at(state, t))
         return [
             {key: value for key, value in asdict(step).items() if value not in (None, "") and key not in _INNER} for step in steps
         ]
@@ -327,7 +228,7 @@ def replay(request: ReplayRequest) -> dict[str, Any]:
     """`values`: [[value per head] per time] by attribute; `trace`, if asked for: for each time, by head and attribute."""
     played = Replay(request)
     heads = request.heads or list(played.keys)
-    columns = [played.state.program.rig.heads.index[_key(played.keys, head)] for head in heads]
+    columns = [played.state.program.rig.heads.index[key_of(played.keys, head)] for head in heads]
     names = [one for name in request.attributes or attributes.BY_NAME for one in attributes.touched(name)]
     rows = [attributes.INDEX[name] for name in names]
     found: dict[int, Any] = {}

@@ -70,6 +70,31 @@ class ReplaySpecial(_Part):
     up: Seconds = 1.0
 
 
+class ReplayPad(_Part):
+    """A pad of a row: its name, and the palette or the effect on it."""
+
+    name: str
+    palette: str | None = None
+    effect: str | None = None
+    while_held: bool = False
+
+    @model_validator(mode="after")
+    def _has_one(self) -> ReplayPad:
+        if (self.palette is None) == (self.effect is None):
+            raise ValueError("a pad has a palette or an effect, by its name")
+        return self
+
+
+class ReplayRow(_Part):
+    """A row of a busking page: its heads (none: the row for all, which acts on every other), its pads, and the tempo by whose
+    beats presses wait."""
+
+    name: str
+    heads: list[str] = []
+    pads: list[ReplayPad] = []
+    tempo: str | None = None
+
+
 class ReplayShow(_Part):
     """The small form of a show. home: values by attribute, of all heads (`colour` as `#rrggbb`); tempos: BPM by name."""
 
@@ -81,6 +106,7 @@ class ReplayShow(_Part):
     controls: list[ReplayControl] = []
     cue_lists: list[ReplayCueList] = []
     specials: list[ReplaySpecial] = []
+    rows: list[ReplayRow] = []
 
     @model_validator(mode="after")
     def _fits_together(self) -> ReplayShow:
@@ -89,12 +115,20 @@ class ReplayShow(_Part):
             if name not in known:
                 raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
         for what, named in (("heads", self.heads), ("effects", self.effects), ("controls", self.controls),
-                            ("cue_lists", self.cue_lists), ("specials", self.specials)):  # fmt: skip
+                            ("cue_lists", self.cue_lists), ("specials", self.specials), ("rows", self.rows)):  # fmt: skip
             names = [str(getattr(one, "id", None) or getattr(one, "name", "")) for one in named]
             twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
             if twice is not None:
                 raise ValueError(f"{what}: {shown(twice)} is there twice; give each its own name")
         effects = {one.name for one in self.effects}
+        for row in self.rows:
+            for pad in row.pads:
+                known_to = self.palettes if pad.effect is None else effects
+                if (pad.effect or pad.palette) not in known_to:
+                    raise ValueError(
+                        f"rows: {shown(pad.name)} of {shown(row.name)} has {shown(pad.effect or pad.palette)}, which "
+                        "is not under palettes or effects"
+                    )
         for control in self.controls:
             if control.effect not in effects:
                 raise ValueError(f"controls: {shown(control.name)} drives {shown(control.effect)}, which is not under effects")
