@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
+import { TwoColoursChip } from "./TwoColoursChip";
 import { ListChip } from "./ListChip";
 
 const Bar = styled.footer`
@@ -127,6 +128,7 @@ export function NowRibbon() {
             </Button>
           </Chip>
         ))}
+        <TwoColoursChip />
         {running?.length === 0 && !lists?.length && (
           <span>Nothing runs. Press go in Cues, raise a fader in Busk, or start an effect in Effects.</span>
         )}

@@ -110,12 +110,32 @@ def _trace_cue(page: Any) -> None:
     page.get_by_role("complementary", name="Why").get_by_text("Saltworks").wait_for()
 
 
-def _stepping(page: Any) -> None:
-    _rig(page)
-    page.get_by_role("tab", name="Order").click()
-    page.get_by_role("button", name="Step through", exact=True).click()
-    for _ in range(2):
-        page.get_by_role("button", name="Next", exact=True).click()
+def _busk(page: Any) -> None:
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    page.keyboard.press("Shift+Escape")  # the draft would lie over all
+    page.get_by_role("button", name="Release all", exact=True).click()
+    for row, level in (("Rear spots", 82), ("Mid washes", 64), ("Side ladders", 70), ("Battens", 45), ("Salt wall", 60)):
+        page.get_by_role("slider", name=f"{row}: level").fill(str(level))
+    for row, pads in _PRESSED.items():
+        for pad in pads:
+            page.get_by_role("group", name=row, exact=True).get_by_role("button", name=f"{row}: {pad}").first.click()
+    page.wait_for_timeout(2500)  # what was released is out
+
+
+_PRESSED = {
+    "All": ("Lagoon",), "Rear spots": ("Deep tide", "Cross", "Tide fold"), "Mid washes": ("Coral", "Stage", "Tilt swell"),
+    "Deck beams": ("Heather",), "Side ladders": ("Rose", "Bright tide"), "Battens": ("Deep tide",), "Salt wall": ("Brine green",),
+}  # fmt: skip
+"""Pads of the picture of the busking page, by row."""
+
+
+def _in_menu_of_busk(item: str) -> Callable[[Any], None]:
+    def go(page: Any) -> None:
+        page.get_by_role("tab", name="Busk", exact=True).click()
+        page.get_by_role("button", name="Salt night").click()
+        page.get_by_role("menuitem", name=item).click()
+
+    return go
 
 
 VIEWS: dict[str, Callable[[Any], None]] = {
@@ -127,11 +147,12 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "ways": _ways,
     "why": _why,
     "adding": _adding,
-    "stepping": _stepping,
     "cues": _cues,
     "cue-content": _cue_content,
     "trace-cue": _trace_cue,
-    "busk": _view("Busk"),
+    "busk": _busk,
+    "busk-making": _in_menu_of_busk("Make a busking page"),
+    "busk-editing": _in_menu_of_busk("Edit rows and pads"),
     "slots": _view("Output"),
     "routes": _routes,
     "devices": _output("Devices"),

@@ -64,14 +64,14 @@ export const PadFrame = styled(Button)`
 export const Swatch = styled.span`
   position: absolute;
   inset: 9px 9px;
-  opacity: 0.62;
+  filter: brightness(0.62);
   [data-on] > & {
     inset: 5px;
-    opacity: 1;
+    filter: none;
   }
   [data-on][data-covered] > & {
     inset: 7px;
-    opacity: 0.62;
+    filter: brightness(0.62);
   }
 `;
 

@@ -20,16 +20,16 @@ interface Way {
   action: Action;
 }
 const ways = (row: BuskRow): Way[] => [
-  { text: "Tempos back", will: "All tempos go back to what the show keeps.", action: { do: "tempos-back" } },
-  { text: "Stop effects", will: "All effects go out; looks stay.", action: { do: "stop-all" } },
+  { text: "Tempos back", will: "Tempos as the show keeps them.", action: { do: "tempos-back" } },
+  { text: "Stop effects", will: "All effects go out, looks stay.", action: { do: "stop-all" } },
   {
     text: "Release row",
-    will: `${row.name} lets go of all that it holds, in 2 s.`,
+    will: `${row.name} lets go, in 2 s.`,
     action: { do: "release-row", row: row.id },
   },
   {
     text: "Release all",
-    will: "Rows, lists and effects let go, in 2 s; what is protected stays.",
+    will: "All that is not protected lets go, in 2 s.",
     action: { do: "release-all", seconds: 2 },
   },
 ];
@@ -39,7 +39,7 @@ export function WaysHome({ row }: { row: BuskRow }) {
   const [will, setWill] = useState("");
   const back = useBuskTold(({ bring_back, bring_back_until }) => ({ bring_back, bring_back_until }));
   const time = useLiveText<HTMLSpanElement>((now) =>
-    back?.bring_back ? ` ${Math.max(0, Math.ceil(back.bring_back_until - now))} s` : "",
+    back?.bring_back ? ` Back within ${Math.max(0, Math.ceil(back.bring_back_until - now))} s.` : "",
   );
   const told = will || (back?.bring_back ? `${back.bring_back}.` : "Ways home");
   return (
@@ -47,6 +47,7 @@ export function WaysHome({ row }: { row: BuskRow }) {
       title={
         <span role="status" title={told}>
           {told}
+          {!will && <span ref={time} />}
         </span>
       }
     >
@@ -64,10 +65,7 @@ export function WaysHome({ row }: { row: BuskRow }) {
           </Button>
         ))}
         <Button isDisabled={!back?.bring_back} onPress={() => act({ do: "bring-back" })}>
-          <span>
-            Bring back
-            <span ref={time} />
-          </span>
+          Bring back
         </Button>
       </Five>
     </Group>
