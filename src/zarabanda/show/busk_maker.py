@@ -54,15 +54,21 @@ def carried(can: Abilities) -> tuple[Section, ...]:
 
 
 def proposed(session: Session, rig: Rig) -> list[Proposed]:
-    """All groups in the order of the stage, those that were made by a rule not proposed."""
-    groups = sorted(repositories.groups.every(session), key=lambda one: stage_place(rig, one.heads))
+    """All groups in the order of the stage, haze last; those that were made by a rule are not proposed."""
+    groups = sorted(repositories.groups.every(session), key=lambda one: (_hazes(rig, one), *stage_place(rig, one.heads)))
     found = list[Proposed]()
     for group in groups:
         can, count = abilities(rig, group.heads), sum(one.on for one in found)
-        kind = "haze" if can.haze and not can.level else "lights"
+        kind = "haze" if _hazes(rig, group) else "lights"
         on = group.rule is None and bool(len(numbers(rig, group.heads))) and count < MOST_PROPOSED and (can.level or can.haze)
         found.append(Proposed(group, kind, () if kind == "haze" else carried(can), on))
     return found
+
+
+def _hazes(rig: Rig, group: Group) -> bool:
+    """Whether a group makes haze and no light."""
+    can = abilities(rig, group.heads)
+    return can.haze and not can.level
 
 
 def make(session: Session, rig: Rig, name: str, wishes: Sequence[Wish], colours: str = "all") -> BuskPage:
@@ -77,7 +83,7 @@ def make(session: Session, rig: Rig, name: str, wishes: Sequence[Wish], colours:
     tempos = list(session.scalars(select(TempoRow.id).order_by(TempoRow.position)))
     colour_tempo = next(iter(session.scalars(select(TempoRow.id).where(TempoRow.name == "Colour"))), None)
     groups = [repositories.rows.get(session, Group, wish.group_id, "group") for wish in wishes]
-    lights = [group for group in groups if not abilities(rig, group.heads).haze]
+    lights = [group for group in groups if not _hazes(rig, group)]
     every = list(dict.fromkeys(key for group in lights for key in group.heads))
     top = maker.document("all", every, None, {"tempo": next(iter(tempos), None), "colour_tempo": colour_tempo})
     repositories.busk.add_row(session, page.id, "all", "All", None, top)
@@ -92,8 +98,7 @@ def make(session: Session, rig: Rig, name: str, wishes: Sequence[Wish], colours:
 
 def add_row(session: Session, rig: Rig, page_id: int, group: Group) -> BuskRow:
     """Another row for a page."""
-    can = abilities(rig, group.heads)
-    if can.haze and not can.level:
+    if _hazes(rig, group):
         return repositories.busk.add_row(session, page_id, "haze", group.name, group, BuskRowDocument())
     document = _Maker(session, rig, "all").document(group.name, group.heads, None, {}, group)
     return repositories.busk.add_row(session, page_id, "lights", group.name, group, document)

@@ -9,22 +9,18 @@ from typing import Any
 
 import numpy as np
 
-from zarabanda.demo import salt_light
 from zarabanda.engine.decoding import RigMaker
-from zarabanda.formats.rig_document import FixtureDocument
 from zarabanda.protocols.e131 import DataPacket
 from zarabanda.show import busk_maker, repositories
 from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
 from zarabanda.simulators.e131_node import E131Node
-from zarabanda.stock.kinds import plain_kinds
-from zarabanda.stock.rigs import SPOT
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
-from zarabanda.tools.bench_cues import spread
+from zarabanda.tools.bench_cues import HEADS, add_spots, spread
 from zarabanda.tools.browser import CONNECTED, chromium, open_page
 from zarabanda.tools.running import ask, started
 
-HEADS, GROUPS, EFFECTS = 2000, 11, 20
+GROUPS, EFFECTS = 11, 20
 """EFFECTS: two on each row but the first, of all that the rows have."""
 _NOTE_PRESSES = """() => {
   window.presses = []; window.sent = [];
@@ -43,18 +39,8 @@ def build(data: Path) -> None:
     data.mkdir(parents=True, exist_ok=True)
     store = Store(data / "show.db")
     try:
-        mode = plain_kinds()[SPOT]
-        a_universe = 512 // mode.footprint
         with store.edit("bench", "Make the show of the bench") as session:
-            salt_light.new_show(session, "Bench")
-            fixtures = [
-                FixtureDocument(
-                    number=n + 1, name="Spot", mode=SPOT, place=(n % 50 - 25.0, n // 50 - 20.0, 6.0),
-                    universe=1 + n // a_universe, address=1 + n % a_universe * mode.footprint,
-                )
-                for n in range(HEADS)
-            ]  # fmt: skip
-            repositories.rig.add(session, fixtures, {SPOT: mode})
+            add_spots(session)
             each = np.array_split(np.arange(1, HEADS + 1), GROUPS)
             groups = [repositories.groups.make(session, f"Row {n}", [str(one) for one in its]) for n, its in enumerate(each)]
             rig = RigMaker().made(compiling.all_parts(session))

@@ -15,6 +15,7 @@ from typing import Any
 
 import numpy as np
 from simple_websocket import Client
+from sqlalchemy.orm import Session
 
 from zarabanda.demo import salt_light
 from zarabanda.engine.compiling import Compiler
@@ -43,24 +44,30 @@ _TIMES = {"intensity": {"up": 0.3, "down": 0.3}, "position": _FADE, "colour": _F
 ACTIONS_PER_S, BROWSERS = 40, 3
 
 
+def add_spots(session: Session) -> None:
+    """A new show with HEADS spots, one after another over its universes."""
+    salt_light.new_show(session, "Bench")
+    mode = plain_kinds()[SPOT]
+    a_universe = 512 // mode.footprint
+    fixtures = [
+        FixtureDocument(
+            number=n + 1, name="Spot", mode=SPOT, place=(n % 50 - 25.0, n // 50 - 20.0, 6.0),
+            universe=1 + n // a_universe, address=1 + n % a_universe * mode.footprint,
+        )
+        for n in range(HEADS)
+    ]  # fmt: skip
+    repositories.rig.add(session, fixtures, {SPOT: mode})
+
+
 def build(data: Path) -> None:
     """The show in a data folder: one list, each of whose cues changes level, place, colour and zoom of some heads, and effects
     that begin in one cue and stop in a later one."""
     data.mkdir(parents=True, exist_ok=True)
     store = Store(data / "show.db")
     try:
-        mode, draw = plain_kinds()[SPOT], np.random.default_rng(1)
-        a_universe = 512 // mode.footprint
+        draw = np.random.default_rng(1)
         with store.edit("bench", "Make the show of the bench") as session:
-            salt_light.new_show(session, "Bench")
-            fixtures = [
-                FixtureDocument(
-                    number=n + 1, name="Spot", mode=SPOT, place=(n % 50 - 25.0, n // 50 - 20.0, 6.0),
-                    universe=1 + n // a_universe, address=1 + n % a_universe * mode.footprint,
-                )
-                for n in range(HEADS)
-            ]  # fmt: skip
-            repositories.rig.add(session, fixtures, {SPOT: mode})
+            add_spots(session)
             whose = repositories.cues.add_list(session, "Long list", CueListSettings())
             effect = next(one.id for one in repositories.effects.kept(session))
             for number in range(1, CUES + 1):

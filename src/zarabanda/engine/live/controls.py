@@ -46,8 +46,7 @@ def press(state: LiveState, action: Press, t: float) -> LiveState:
 
 def held_changed(state: LiveState, key: ControlId, holders: frozenset[str], t: float) -> LiveState:
     """With a button that acts while it is held in other hands, or in none."""
-    held = {other: who for other, who in state.held.items() if other != key}
-    state = state.with_(held={**held, key: holders} if holders else held)
+    state = state.with_holders(key, holders)
     return _turned(state, state.program.controls[key], bool(holders), t)
 
 

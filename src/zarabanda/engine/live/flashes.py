@@ -32,8 +32,7 @@ def press(state: LiveState, action: PressFlash, t: float) -> LiveState:
 def held_changed(state: LiveState, key: ControlId, holders: frozenset[str], t: float) -> LiveState:
     """With a flash in other hands, or in none: then its share goes down from where it is."""
     _, number, kind = key.split(":")
-    held = {other: who for other, who in state.held.items() if other != key}
-    state = state.with_(held={**held, key: holders} if holders else held)
+    state = state.with_holders(key, holders)
     flashing = [one for one in state.busk.flashing if one.key != key]
     own = next((one for one in state.busk.flashing if one.key == key), None)
     if holders:

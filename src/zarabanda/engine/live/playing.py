@@ -11,6 +11,8 @@ from zarabanda.core.rig import attributes
 
 from ..program import Instance
 
+HAND_S = 0.1
+"""So soon a depth that a hand changes is there."""
 Cells = frozenset[tuple[str, str]]
 """Families of heads: (family, head key)."""
 

@@ -31,12 +31,10 @@ from ..rows import ALL, LEVEL, LIGHTS, Pad, Row
 from . import sending
 from .busk import NEW_ROW, RowState, WaitingPress
 from .phases import keeping_phase
-from .playing import Fade, Playing
+from .playing import HAND_S, Fade, Playing
 from .state import LiveState
 
 BEATS_IN_A_BAR = 4
-_HAND_S = 0.1
-"""So soon a depth that a hand changes is there."""
 _RANK = 10_000
 """Claims of rows lie over those of lists at one stamp."""
 
@@ -200,8 +198,7 @@ def _held_by(state: LiveState, row: Row, pad: Pad, action: PressPad, t: float) -
 
 def held_changed(state: LiveState, key: ControlId, holders: frozenset[str], t: float) -> LiveState:
     """With a pad that acts while it is held in other hands, or in none."""
-    held = {other: who for other, who in state.held.items() if other != key}
-    state = state.with_(held={**held, key: holders} if holders else held)
+    state = state.with_holders(key, holders)
     _, row, pad = key.split(":")
     found = state.program.rows.get(int(row))
     one = found.pads.get(int(pad)) if found is not None else None
@@ -229,7 +226,7 @@ def revaried(state: LiveState, t: float) -> LiveState:
 def depth(state: LiveState, action: RowDepth, t: float) -> LiveState:
     """Move the depth of all effects of a row."""
     row = row_of(state, action.row)
-    return with_row(state, row.id, depth=row_state(state, row.id).depth.to(action.value, t, _HAND_S))
+    return with_row(state, row.id, depth=row_state(state, row.id).depth.to(action.value, t, HAND_S))
 
 
 # levels

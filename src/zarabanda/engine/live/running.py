@@ -10,11 +10,8 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import Adjust, Freeze, PlayerId, Run, Stop, StopAll
 
 from ..program import Instance
-from .playing import Fade, Playing
+from .playing import HAND_S, Fade, Playing
 from .state import DEFAULT_RELEASE_S, LiveState
-
-_HAND_S = 0.1
-"""So soon a depth that a hand changes is there."""
 
 
 def start(state: LiveState, key: PlayerId, t: float, level: float = 1.0) -> LiveState:
@@ -91,7 +88,7 @@ def adjust(state: LiveState, action: Adjust, t: float) -> LiveState:
     """Change depth and speed live: soon, and without a jump of phase."""
     playing = _playing(state, action.key)
     if action.depth is not None:
-        playing = replace(playing, hand=playing.hand.to(action.depth, t, _HAND_S))
+        playing = replace(playing, hand=playing.hand.to(action.depth, t, HAND_S))
     if action.speed is not None:
         playing = at_rate(state, replace(playing, hand_speed=action.speed), playing.rate / playing.hand_speed * action.speed, t)
     return state.with_playing(action.key, playing)

@@ -184,6 +184,11 @@ class LiveState:
         """With another level of a control."""
         return replace(self, levels={**self.levels, key: level})
 
+    def with_holders(self, key: ControlId, holders: frozenset[str]) -> LiveState:
+        """With something in other hands; none: nobody holds it."""
+        held = {other: who for other, who in self.held.items() if other != key}
+        return replace(self, held={**held, key: holders} if holders else held)
+
     def with_controls_down(self, players: Collection[PlayerId]) -> LiveState:
         """With the controls at 0 that drive what these play."""
         down = [control.key for control in self.program.controls.values() if control.player in players]

@@ -1,9 +1,9 @@
-import { ToggleButton } from "react-aria-components";
 import styled from "styled-components";
 
 import type { BuskRow, RowTold } from "../../../api/busk";
 import { act } from "../../../live/socket";
 import { Fader } from "../../../ui/Fader";
+import { SmallToggle } from "../../../ui/SmallToggle";
 
 const Tools = styled.div`
   display: grid;
@@ -12,24 +12,6 @@ const Tools = styled.div`
   width: 86px;
   flex: none;
   padding-right: 3px;
-`;
-const Pairs = styled(ToggleButton)`
-  border: 1px solid var(--line);
-  background: transparent;
-  color: var(--quiet);
-  font: inherit;
-  font-size: 12px;
-  line-height: 1.1;
-  padding: 0;
-  cursor: pointer;
-  &[data-selected] {
-    background: var(--bone);
-    color: var(--on-bone);
-    font-weight: 650;
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--focus);
-  }
 `;
 const MOVES: Record<string, string> = { position: "movement" };
 
@@ -55,13 +37,13 @@ export function EffectTools({ row, told }: { row: BuskRow; told: RowTold | null 
         foot={shortly(told?.moves ?? [])}
         onMove={(value) => act({ do: "row-depth", row: row.id, value: value / 100 })}
       />
-      <Pairs
+      <SmallToggle
         aria-label={`${row.name}: effects in pairs`}
         isSelected={told?.pairs ?? false}
         onChange={(on) => act({ do: "row-pairs", row: row.id, on })}
       >
         in pairs
-      </Pairs>
+      </SmallToggle>
     </Tools>
   );
 }

@@ -1,11 +1,12 @@
 import { useState } from "react";
-import { DialogTrigger, Button as AriaButton, Dialog, ToggleButton } from "react-aria-components";
+import { DialogTrigger, Button as AriaButton, Dialog } from "react-aria-components";
 import styled from "styled-components";
 
 import { useBuskTold, type BuskRow } from "../../../api/busk";
 import { act } from "../../../live/socket";
 import { Fader } from "../../../ui/Fader";
 import { Bubble } from "../../../ui/Sheet";
+import { SmallToggle } from "../../../ui/SmallToggle";
 import { Group } from "./Group";
 
 const Colours = styled.div`
@@ -34,24 +35,6 @@ const Rows = styled.div`
   grid-template-columns: repeat(var(--columns), minmax(0, 1fr));
   grid-auto-rows: 40px;
   gap: 3px;
-`;
-const Part = styled(ToggleButton)`
-  border: 1px solid var(--line);
-  background: transparent;
-  color: var(--quiet);
-  font: inherit;
-  font-size: 12px;
-  line-height: 1.05;
-  padding: 0 2px;
-  overflow: hidden;
-  cursor: pointer;
-  &[data-selected] {
-    background: var(--bone);
-    color: var(--on-bone);
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--focus);
-  }
 `;
 
 interface PickProps {
@@ -112,9 +95,13 @@ export function TwoColours({ rows }: { rows: BuskRow[] }) {
         style={{ "--columns": able.length > 8 ? 5 : 4 } as React.CSSProperties}
       >
         {able.map((row) => (
-          <Part key={row.id} isSelected={two.rows.includes(row.id)} onChange={(on) => turn(row.id, on)}>
+          <SmallToggle
+            key={row.id}
+            isSelected={two.rows.includes(row.id)}
+            onChange={(on) => turn(row.id, on)}
+          >
             {row.name}
-          </Part>
+          </SmallToggle>
         ))}
       </Rows>
     </Group>
