@@ -114,7 +114,6 @@ export function BuskPage({ page, clashes, start }: Props) {
               aspect={aspect}
               width={width}
               pages={pages}
-              onTurn={onTurn}
               chosen={one.id === chosen.id}
               onChoose={setRow}
               letters={letters}

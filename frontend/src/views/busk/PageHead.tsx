@@ -25,6 +25,9 @@ const Sections = styled.div`
     gap: 2px;
     overflow: hidden;
     white-space: nowrap;
+    touch-action: none;
+    height: 40px;
+    user-select: none;
   }
   button {
     min-width: 40px;
@@ -55,6 +58,25 @@ interface Props {
   start: React.ReactNode;
 }
 
+const SWIPE_PX = 40;
+
+/** A finger that goes sideways over an element turns pages: to the left onward. Pads act where they are touched, so it is over them. */
+function swiped(turn: (by: number) => void) {
+  return {
+    onPointerDown: (event: React.PointerEvent<HTMLElement>) => {
+      if ((event.target as Element).closest("button")) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      event.currentTarget.dataset.began = String(event.clientX);
+    },
+    onPointerUp: (event: React.PointerEvent<HTMLElement>) => {
+      const began = event.currentTarget.dataset.began;
+      const way = began === undefined ? 0 : event.clientX - Number(began);
+      delete event.currentTarget.dataset.began;
+      if (Math.abs(way) > SWIPE_PX) turn(way < 0 ? 1 : -1);
+    },
+  };
+}
+
 /** How many pages the pads of a section have, over all rows. */
 export function pagesIn(rows: BuskRow[], section: Section, aspect: Aspect, width: number): number {
   const each = rows.map((row) => {
@@ -75,7 +97,12 @@ export function PageHead({ rows, width, aspect, onAspect, pages, onTurn, start }
           const count = pagesIn(rows, section, aspect, width);
           const page = Math.min(pages[section] ?? 0, count - 1);
           return (
-            <span key={section} style={{ width: own }}>
+            <span
+              key={section}
+              style={{ width: own }}
+              data-turns={section}
+              {...swiped((by) => onTurn(section, by))}
+            >
               {section === aspect ? (
                 <Both
                   aria-label="Shown beside the colours"

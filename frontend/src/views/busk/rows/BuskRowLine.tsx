@@ -5,7 +5,7 @@ import { useRowTold, type BuskPad, type BuskRow, type Clashes } from "../../../a
 import { act, useLivePart } from "../../../live/socket";
 import { Fader } from "../../../ui/Fader";
 import { clashOf, heldColours, type HeldColour } from "../hints";
-import { LEVEL, NAME, rooms, shownSections, type Aspect, type Room } from "../layout";
+import { LEVEL, NAME, rooms, shownSections, type Aspect } from "../layout";
 import { RowName } from "./RowName";
 import { RowSection } from "./RowSection";
 
@@ -43,7 +43,6 @@ interface Props {
   aspect: Aspect;
   width: number;
   pages: Record<string, number>;
-  onTurn: (section: Room["section"], by: number) => void;
   chosen: boolean;
   onChoose: (row: number) => void;
   letters: boolean;
@@ -56,7 +55,7 @@ const useHeldColours = (rows: BuskRow[]): HeldColour[] =>
 
 /** A row of a busking page: name, level, and its pads. */
 export const BuskRowLine = memo(function BuskRowLine(props: Props) {
-  const { row, rows, clashes, aspect, width, pages, onTurn, chosen, onChoose, letters, number } = props;
+  const { row, rows, clashes, aspect, width, pages, chosen, onChoose, letters, number } = props;
   const told = useRowTold(row.id);
   const held = useHeldColours(rows);
   const found = useMemo(() => rooms(shownSections(row, aspect), width), [row, aspect, width]);
@@ -115,7 +114,6 @@ export const BuskRowLine = memo(function BuskRowLine(props: Props) {
               told={told}
               room={room}
               page={pages[room.section] ?? 0}
-              onSwipe={(by) => onTurn(room.section, by)}
               letters={letters && chosen}
               clash={clash}
             />

@@ -19,7 +19,7 @@ export const PadFrame = styled(Button)`
   line-height: 1.1;
   cursor: pointer;
   overflow: hidden;
-  touch-action: pan-x;
+  touch-action: none;
   user-select: none;
   &[data-hovered] {
     border-color: var(--edge);

@@ -1,4 +1,4 @@
-import { memo, useRef } from "react";
+import { memo } from "react";
 import styled from "styled-components";
 
 import type { BuskPad, BuskRow, RowTold } from "../../../api/busk";
@@ -16,31 +16,20 @@ const Line = styled.div`
   padding-left: 1px;
   overflow: hidden;
 `;
-const SWIPE_PX = 40;
 
 interface Props {
   row: BuskRow;
   told: RowTold | null;
   room: Room;
   page: number;
-  onSwipe: (by: number) => void;
   letters: boolean;
   clash: (pad: BuskPad) => string;
 }
 
-/** The pads of a section of a row: none at the head, then those of the page that is shown. A swipe turns the page. */
-export const RowSection = memo(function RowSection({
-  row,
-  told,
-  room,
-  page,
-  onSwipe,
-  letters,
-  clash,
-}: Props) {
+/** The pads of a section of a row: none at the head, then those of the page that is shown. */
+export const RowSection = memo(function RowSection({ row, told, room, page, letters, clash }: Props) {
   const { section, seen } = room;
   const pads = onPage(row[section], seen, page);
-  const began = useRef<number | null>(null);
   const width = padWidth(room, row[section].length);
   const held = new Map((told?.held ?? []).map((one) => [one.pad, one.covered]));
   const waiting = new Map(told?.waiting as [number, number | null][] | undefined);
@@ -52,18 +41,7 @@ export const RowSection = memo(function RowSection({
         : held.has(pad.id);
   const any = row[section].some(isOn);
   return (
-    <Line
-      role="group"
-      aria-label={`${row.name}, ${section}`}
-      style={{ width: room.width }}
-      onPointerDown={(event) => (began.current = event.clientX)}
-      onPointerUp={(event) => {
-        const way = began.current === null ? 0 : event.clientX - began.current;
-        began.current = null;
-        if (Math.abs(way) > SWIPE_PX) onSwipe(way < 0 ? 1 : -1);
-      }}
-      onPointerCancel={() => (began.current = null)}
-    >
+    <Line role="group" aria-label={`${row.name}, ${section}`} style={{ width: room.width }}>
       {section === "effects" ? (
         <EffectTools row={row} told={told} />
       ) : (

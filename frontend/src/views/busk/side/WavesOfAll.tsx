@@ -29,6 +29,8 @@ const Shapes = styled(ToggleButtonGroup)`
   }
 `;
 const plain = (words: string[]) => words.map((text) => ({ id: text, text }));
+/** One tap gives all of it back. */
+const ALL_OWN = { do: "all-waves", shape: "", spread: "", travel: "" } as const;
 const none = (key: React.Key) => (key === OWN ? "" : String(key));
 
 /** Waveform, spread and travel of all intensity effects at once. */
@@ -41,7 +43,9 @@ export function WavesOfAll() {
         aria-label="Waveform of all intensity effects"
         selectionMode="single"
         selectedKeys={[shape]}
-        onSelectionChange={([key]) => act({ do: "all-waves", shape: none(key ?? OWN) })}
+        onSelectionChange={([key = OWN]) =>
+          act(key === OWN ? ALL_OWN : { do: "all-waves", shape: none(key) })
+        }
       >
         {SHAPES.map((one) => (
           <Toggle key={one} id={one}>

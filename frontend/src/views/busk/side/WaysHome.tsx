@@ -57,6 +57,8 @@ export function WaysHome({ row }: { row: BuskRow }) {
             key={text}
             aria-description={says}
             onPress={() => act(action)}
+            onPressStart={() => setWill(says)}
+            onPressEnd={() => setWill("")}
             onHoverChange={(over) => setWill(over ? says : "")}
             onFocus={() => setWill(says)}
             onBlur={() => setWill("")}
