@@ -158,9 +158,9 @@ def test_the_keyboard_alone_chooses_rows_presses_pads_and_goes(busk, demo, rows)
     expect(pad(page, f"Mid washes: {washes['position'][4]['name']}")).to_be_visible()
     page.keyboard.press("PageUp")
     head = page.locator("[data-turns=effects]").bounding_box()
-    page.mouse.move(head["x"] + 50, head["y"] + 20)  # a swipe over the pads
+    page.mouse.move(head["x"] + 25, head["y"] + 20)  # a swipe over the pads
     page.mouse.down()
-    page.mouse.move(head["x"] - 20, head["y"] + 20)
+    page.mouse.move(head["x"] - 35, head["y"] + 20)
     page.mouse.up()
     expect(pad(page, f"Mid washes: {washes['effects'][4]['name']}")).to_be_visible()
     page.keyboard.press("Tab")

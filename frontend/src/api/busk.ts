@@ -14,8 +14,9 @@ export type RowTold = NonNullable<LiveState["rows"]>[number];
 export type BuskTold = NonNullable<LiveState["busk"]>;
 export type Clashes = Schemas["BuskView"]["clashes"];
 
-/** All busking pages with their rows and pads. */
-export const useBusk = () => useQuery({ queryKey: ["busk"], queryFn: () => take(api.GET("/api/busk")) });
+/** All busking pages with their rows and pads; asked for only where they are needed. */
+export const useBusk = (needed = true) =>
+  useQuery({ queryKey: ["busk"], enabled: needed, queryFn: () => take(api.GET("/api/busk")) });
 
 /** What a new page could be made of. */
 export const useProposal = () =>

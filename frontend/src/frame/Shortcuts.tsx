@@ -14,7 +14,7 @@ import { useUndo } from "./UndoTools";
 /** The list that Space plays: on a busking page the one chosen for it, else the one chosen in Cues. */
 function useGoList(): number | null {
   const chosen = useChosenList();
-  const { data } = useBusk();
+  const { data } = useBusk(useDesk((state) => state.view === "busk"));
   const page = useDesk((state) => (state.view === "busk" ? (state.busk ?? data?.pages[0]?.id) : 0));
   const top = data?.pages.find((one) => one.id === page)?.rows[0];
   return top?.go_list ?? chosen;

@@ -11,8 +11,9 @@ const STOPPED = { do: "two-colours", mix: 0 } as const;
 /** The two colours of the busking page, while they are laid over any row. */
 export function TwoColoursChip() {
   const two = useBuskTold((told) => told.two);
-  const { data } = useBusk();
-  if (!two || !two.mix || !two.rows.length) return null;
+  const runs = !!two && two.mix > 0 && two.rows.length > 0;
+  const { data } = useBusk(runs);
+  if (!runs) return null;
   const rows = data?.pages.flatMap((page) => page.rows).filter((row) => two.rows.includes(row.id)) ?? [];
   return (
     <Chip>
