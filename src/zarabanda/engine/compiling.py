@@ -16,6 +16,7 @@ from zarabanda.core.effects.placement import Placed, place
 from zarabanda.core.playback.looks import base_of, held
 from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.abilities import on_heads_that_can
 from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import (
@@ -51,7 +52,7 @@ from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .messaging import messages_of
 from .program import EMPTY, Control, Instance, Program, no_palettes
-from .rows import RowMaker, on_heads_that_can, rows_of, targets_of
+from .rows import RowMaker, row_of, targets_of
 
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
@@ -303,7 +304,7 @@ class Compiler:
             effect, effect_id = self._effect(target.effect_id), target.effect_id
         effect, heads = of_families(effect, target.families), now.rig.heads
         chosen = np.array([heads.index[head] for head in target.heads if head in heads.index], np.int64)
-        _, row = rows_of(key)
+        row = row_of(key)
         if row:
             chosen = on_heads_that_can(now.rig, chosen, [layer.attribute for layer in effect.layers if not layer.muted])
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))

@@ -20,7 +20,7 @@ from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, TempoPart
 
 from .messaging import CueMessage
-from .rows import Row
+from .rows import ALL, Row
 
 
 @dataclass(frozen=True)
@@ -117,6 +117,10 @@ class Program:
     devices: tuple[DevicePart, ...] = ()
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
+
+    def top_of(self, row: Row) -> Row | None:
+        """The row for all of the page of a row."""
+        return next((one for one in self.rows.values() if one.page == row.page and one.kind == ALL), None)
 
 
 def no_palettes(rig: Rig) -> Ints:

@@ -20,8 +20,8 @@ from zarabanda.targets import EffectOnHeads
 
 Ints = NDArray[np.int64]
 
-ALL, LIGHTS, MESSAGES, HAZE = "all", "lights", "messages", "haze"
-"""Kinds of rows."""
+ALL, LIGHTS = "all", "lights"
+"""Kinds of rows that act on lights."""
 LEVEL = "level"
 """What a row holds by its fader."""
 
@@ -31,10 +31,10 @@ def player_of(row: int, pad: int, on: int) -> PlayerId:
     return PlayerId(f"row:{row}:{pad}:{on}")
 
 
-def rows_of(key: PlayerId) -> tuple[int, int]:
-    """The row whose pad plays by this key, and the row that it plays on; 0 and 0: it is of none."""
+def row_of(key: PlayerId) -> int:
+    """The row on which a pad's effect is played by this key; 0: it is of no pad."""
     kind, *numbers = key.partition("~")[0].split(":")
-    return (int(numbers[0]), int(numbers[2])) if kind == "row" else (0, 0)
+    return int(numbers[2]) if kind == "row" else 0
 
 
 @dataclass(frozen=True, eq=False)
@@ -84,9 +84,13 @@ def held_as(attribute: str) -> str:
     return attribute if family == "beam" else family
 
 
+def _in_order(parts: Iterable[BuskRowPart]) -> list[BuskRowPart]:
+    return sorted(parts, key=lambda part: (part.page_id, part.position, part.id))
+
+
 def targets_of(parts: Iterable[BuskRowPart]) -> Iterator[tuple[PlayerId, BuskRowPart, str, EffectOnHeads]]:
     """Everything that effect pads may play: the key, the part, where it is in words, and the effect on heads."""
-    every = sorted(parts, key=lambda part: (part.page_id, part.position, part.id))
+    every = _in_order(parts)
     for part in every:
         for pad in part.document.get("effects", ()):
             for on in _acts_on(part, every):
@@ -99,15 +103,6 @@ def _acts_on(part: BuskRowPart, every: Sequence[BuskRowPart]) -> list[BuskRowPar
     if part.kind != ALL:
         return [part] if part.kind == LIGHTS else []
     return [one for one in every if one.page_id == part.page_id and one.kind == LIGHTS]
-
-
-def on_heads_that_can(rig: Rig, chosen: Ints, layers: Sequence[str]) -> Ints:
-    """The heads that an effect acts on, of a row: its own, or where none of them has any of its attributes, those that lead or
-    turn them (a bar of cells moves as a whole)."""
-    able = np.logical_or.reduce([rig.heads.having(chosen, name) for name in layers] or [np.zeros(len(chosen), bool)])
-    if able.any() or not len(chosen):
-        return chosen
-    return np.array(list(dict.fromkeys(whole(rig, chosen).tolist())), np.int64)
 
 
 @dataclass(frozen=True, eq=False)
@@ -130,7 +125,7 @@ class RowMaker:
         self, parts: Iterable[BuskRowPart], palettes: Mapping[int, Palette], effects: Iterable[int], rig: Rig
     ) -> dict[int, Row]:
         """All rows, in their order. palettes, effects: those that there are, by number."""
-        every = sorted(parts, key=lambda part: (part.page_id, part.position, part.id))
+        every = _in_order(parts)
         known, before, self._pads = set(effects), self._pads, {}
         return {part.id: self._row(part, every, palettes, known, rig, before) for part in every}
 

@@ -10,7 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.core.rig import attributes
-from zarabanda.core.rig.abilities import Abilities, abilities, numbers, stage_place, whole
+from zarabanda.core.rig.abilities import Abilities, abilities, numbers, on_heads_that_can, stage_place
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.busk_document import BuskRowDocument, Section
@@ -178,9 +178,9 @@ class _Maker:
         """Families in which all of an effect acts on heads; empty where some of it does nothing."""
         rig, found = self._rig, set[str]()
         names = [layer["attribute"] for layer in row.document["layers"] if not layer.get("muted")]
+        on = on_heads_that_can(rig, own, names)
         for name in names:
-            on = own if any(rig.heads.having(own, one).any() for one in names) else whole(rig, own)
-            if not len(on) or not rig.heads.having(on, name).any():
+            if not rig.heads.having(on, name).any():
                 return set()
             found.add(attributes.BY_NAME[attributes.touched(name)[0]].family)
         return found

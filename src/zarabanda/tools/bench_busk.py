@@ -10,13 +10,12 @@ from typing import Any
 import numpy as np
 
 from zarabanda.engine.decoding import RigMaker
-from zarabanda.protocols.e131 import DataPacket
 from zarabanda.show import busk_maker, repositories
 from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
 from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
-from zarabanda.tools.bench_cues import HEADS, add_spots, spread
+from zarabanda.tools.bench_cues import HEADS, Changes, add_spots, spread
 from zarabanda.tools.browser import CONNECTED, chromium, open_page
 from zarabanda.tools.running import ask, started
 
@@ -49,22 +48,9 @@ def build(data: Path) -> None:
         store.close()
 
 
-class _Changes:
-    """When universe 1, which nothing but the first row moves, changed at the node."""
-
-    def __init__(self) -> None:
-        self.at: list[float] = []
-        self._slots = b""
-
-    def take(self, packet: DataPacket, arrived: float) -> None:
-        if packet.universe == 1 and packet.slots != self._slots:
-            self._slots = packet.slots
-            self.at.append(arrived)
-
-
 def measure(presses: int) -> Report:
     """Press colours of the first row, whose lights no effect moves, and depths and levels. In ms."""
-    changes, node, begun = _Changes(), E131Node(0), steal_ticks()
+    changes, node, begun = Changes(), E131Node(0), steal_ticks()
     node.on_packet = changes.take
     with tempfile.TemporaryDirectory() as folder, chromium() as browser:
         data = Path(folder) / "data"

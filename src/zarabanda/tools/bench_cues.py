@@ -125,8 +125,8 @@ def spread(times: list[float]) -> Report:
     }  # fmt: skip
 
 
-class _Changes:
-    """When the levels of the first universe changed at the node."""
+class Changes:
+    """When the first universe changed at the node."""
 
     def __init__(self) -> None:
         self.at: list[float] = []
@@ -201,7 +201,7 @@ def measure(seconds: float) -> Report:
         data = Path(folder) / "data"
         build(data)
         report: Report = {"jump_ms": jumps(data, min(seconds, 10.0))}
-        changes, node = _Changes(), E131Node(0)
+        changes, node = Changes(), E131Node(0)
         node.on_packet = changes.take
         with _serving(data, node) as running:
             desk = Desk(running)
@@ -247,7 +247,7 @@ def _edits(running: Running, desk: Desk) -> Report:
     }  # fmt: skip
 
 
-def _goes(desk: Desk, changes: _Changes, seconds: float) -> Report:
+def _goes(desk: Desk, changes: Changes, seconds: float) -> Report:
     """From a go at the live socket to the first packet that is another."""
     whose = desk.state["lists"][0]["id"]
     desk.act(do="go", list=whose)

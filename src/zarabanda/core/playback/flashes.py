@@ -16,9 +16,6 @@ Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 
 KINDS: tuple[str, ...] = ("white", "odd", "even", "strobe", "dark")
-LONGEST_RELEASE_S = 5.0
-RATES_HZ = (1.0, 20.0)
-"""Slowest and fastest strobe."""
 _STROBE = attributes.INDEX["strobe"]
 _WHITE = {"red": 1.0, "green": 1.0, "blue": 1.0, "saturation": 0.0, "strobe": 0.0}
 

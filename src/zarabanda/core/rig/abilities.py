@@ -34,6 +34,14 @@ def whole(rig: Rig, heads: Ints) -> Ints:
     return np.where(led == heads, rig.body[heads], led)
 
 
+def on_heads_that_can(rig: Rig, heads: Ints, names: Sequence[str]) -> Ints:
+    """The heads that layers on these attributes act on: these, or where none of them has any, what leads or turns them, each once
+    (a bar of cells moves as a whole)."""
+    if any(rig.heads.having(heads, name).any() for name in names):
+        return heads
+    return np.array(list(dict.fromkeys(whole(rig, heads).tolist())), np.int64)
+
+
 def numbers(rig: Rig, keys: Sequence[str]) -> Ints:
     """Numbers of heads by their keys, in this order, without those that the rig does not have."""
     return np.array([rig.heads.index[key] for key in keys if key in rig.heads.index], np.int64)

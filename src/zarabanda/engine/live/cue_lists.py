@@ -19,8 +19,7 @@ from . import cue_effects, rows, sending
 from .levels import share
 from .sending import Waiting
 from .state import LiveState, LookedAt
-
-BEATS_IN_A_BAR = 4
+from .tempo import BEATS_IN_A_BAR
 
 
 @dataclass(frozen=True)

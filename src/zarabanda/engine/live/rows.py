@@ -33,8 +33,8 @@ from .busk import NEW_ROW, RowState, WaitingPress
 from .phases import keeping_phase
 from .playing import HAND_S, Fade, Playing
 from .state import LiveState
+from .tempo import BEATS_IN_A_BAR
 
-BEATS_IN_A_BAR = 4
 _RANK = 10_000
 """Claims of rows lie over those of lists at one stamp."""
 
@@ -56,11 +56,6 @@ def level_of(state: LiveState, row: Row) -> float:
     """Where its fader is: that of the top row begins at full."""
     level = row_state(state, row.id).level
     return level if level is not None else 1.0 if row.kind == ALL else 0.0
-
-
-def top_of(state: LiveState, row: Row) -> Row | None:
-    """The top row of its page."""
-    return next((one for one in state.program.rows.values() if one.page == row.page and one.kind == ALL), None)
 
 
 def with_row(state: LiveState, number: int, **changes: Any) -> LiveState:
@@ -251,7 +246,7 @@ def with_manners(state: LiveState, rows: Iterable[int]) -> LiveState:
     for number in rows:
         row = state.program.rows.get(number)
         if row is not None:
-            top = top_of(state, row)
+            top = state.program.top_of(row)
             all_of = level_of(state, top) if top is not None else 1.0
             manner = Manner(row_state(state, number).shown * all_of, highest=True)
             claims = claims.with_manner(row.holder(LEVEL), manner)

@@ -152,11 +152,9 @@ class LiveState:
     def _depth_of(self, instance: Instance, t: float) -> float:
         """Of the row that an effect plays on, times that of the top row of its page."""
         row = self.program.rows.get(instance.row_id)
-        tops = [one.id for one in self.program.rows.values() if row is not None and one.page == row.page and one.kind == "all"]
-        depth = 1.0
-        for number in {instance.row_id, *tops}:
-            depth *= self.rows.get(number, NEW_ROW).depth.share(t)
-        return depth
+        top = self.program.top_of(row) if row is not None else None
+        depth = self.rows.get(instance.row_id, NEW_ROW).depth.share(t)
+        return depth if top is None else depth * self.rows.get(top.id, NEW_ROW).depth.share(t)
 
     def instance(self, key: PlayerId) -> Instance:
         """What plays by a key, as hands ask for it by now."""

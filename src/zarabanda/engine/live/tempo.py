@@ -8,6 +8,7 @@ from typing import Protocol
 from zarabanda.core.playback.shares import INFINITY
 
 MIN_BPM, MAX_BPM = 10.0, 400.0
+BEATS_IN_A_BAR = 4
 _FORGET_TAPS_S = 2.5
 _TAPS_KEPT = 8
 _BOUNCE_S = 0.05

@@ -9,7 +9,7 @@ from zarabanda.core.playback.two_colours import CYCLES_PER_BEAT, Place, Weaving
 from zarabanda.messages import PickTwo
 
 from ..program import Program
-from .rows import row_of, top_of
+from .rows import row_of
 from .state import LiveState
 
 
@@ -30,7 +30,7 @@ def pick(state: LiveState, action: PickTwo, t: float) -> LiveState:
 def theta(state: LiveState, t: float) -> float:
     """Where in their cycle they are, in cycles: by the tempo for colours of the page, else by the first."""
     rows = [state.program.rows[number] for number in sorted(state.busk.two.rows) if number in state.program.rows]
-    top = top_of(state, rows[0]) if rows else None
+    top = state.program.top_of(rows[0]) if rows else None
     number = top.colour_tempo if top is not None and top.colour_tempo in state.tempos else next(iter(state.tempos), None)
     return CYCLES_PER_BEAT * (state.tempos[number].beats(t) if number is not None else 2 * t)
 
