@@ -1,10 +1,10 @@
-import { useRef, useState } from "react";
 import styled from "styled-components";
 
 import { act, useConnection, useLivePart } from "../live/socket";
 import { desk } from "../state";
 import { Button, Toggle } from "../ui/Button";
 import { Slider } from "../ui/Slider";
+import { useHeld } from "../ui/useHeld";
 import { outputWords } from "../views/output/words";
 
 const Row = styled.div`
@@ -70,17 +70,11 @@ export function MasterTools() {
       },
   );
   const { connected, engine } = useConnection();
-  const [held, setHeld] = useState<number | null>(null);
-  const letGo = useRef(0);
-  const grand = held ?? Math.round((state?.grand ?? 1) * 100);
+  const [grand, level] = useHeld(Math.round((state?.grand ?? 1) * 100), (value) =>
+    act({ do: "grand", value: value / 100 }),
+  );
   const sending = connected && engine && state !== null;
 
-  function level(value: number) {
-    setHeld(value);
-    act({ do: "grand", value: value / 100 });
-    clearTimeout(letGo.current);
-    letGo.current = window.setTimeout(() => setHeld(null), 700);
-  }
   return (
     <Row>
       <State

@@ -1,6 +1,7 @@
-import { useRef, useState } from "react";
 import { Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
+
+import { useHeld } from "./useHeld";
 
 const Frame = styled(Slider<number>)`
   position: relative;
@@ -76,7 +77,6 @@ const Words = styled.span`
     white-space: nowrap;
   }
 `;
-const LET_GO_MS = 700;
 
 interface Props {
   label: string;
@@ -106,15 +106,8 @@ export function Fader({
   vertical,
   isDisabled,
 }: Props) {
-  const [held, setHeld] = useState<number | null>(null);
-  const timer = useRef(0);
-  function move(to: number) {
-    setHeld(to);
-    onMove(to);
-    clearTimeout(timer.current);
-    timer.current = window.setTimeout(() => setHeld(null), LET_GO_MS);
-  }
-  const now = Math.min(Math.max(held ?? value, low), high);
+  const [shown, move] = useHeld(value, onMove);
+  const now = Math.min(Math.max(shown, low), high);
   return (
     <Frame
       aria-label={label}
@@ -130,7 +123,7 @@ export function Fader({
         <Thumb />
       </Track>
       <Words aria-hidden="true" data-low={vertical || undefined}>
-        {words(held ?? value)}
+        {words(shown)}
         {foot && <small>{foot}</small>}
       </Words>
     </Frame>

@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import type { BuskPage as Page, Clashes, Section } from "../../api/busk";
 import { useConnection } from "../../live/socket";
+import { Button } from "../../ui/Button";
 import { useSize } from "../../ui/useSize";
 import { FlashBar } from "./hands/FlashBar";
 import { usePadKeys } from "./hands/usePadKeys";
@@ -83,7 +84,6 @@ export function BuskPage({ page, clashes, start }: Props) {
     chosen,
     onChoose: setRow,
     aspect,
-    setAspect,
     pages,
     width,
     onTurn,
@@ -100,7 +100,12 @@ export function BuskPage({ page, clashes, start }: Props) {
           onTurn={onTurn}
           start={start(
             below.length > fit && (
-              <button onClick={() => setFirst(from + fit < below.length ? from + fit : 0)}>more rows</button>
+              <Button
+                data-variant="plain"
+                onPress={() => setFirst(from + fit < below.length ? from + fit : 0)}
+              >
+                more rows
+              </Button>
             ),
           )}
         />

@@ -1,4 +1,3 @@
-import { useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { CueList, Told } from "../../api/cues";
@@ -6,6 +5,7 @@ import { useLiveText } from "../../live/clock";
 import { act } from "../../live/socket";
 import { Button, Toggle } from "../../ui/Button";
 import { Slider } from "../../ui/Slider";
+import { useHeld } from "../../ui/useHeld";
 import { seconds } from "./cues";
 
 const Bar = styled.footer`
@@ -60,7 +60,6 @@ const Level = styled.label`
     font-variant-numeric: tabular-nums;
   }
 `;
-const LET_GO_MS = 700;
 const RELEASE_S = 2;
 
 /** What plays a list: go, back, pause, release, and its fader. */
@@ -72,15 +71,9 @@ export function GoBar({ list, told }: { list: CueList; told: Told | null }) {
     const left = Math.max(0, told.follows_at - now);
     return told.follows ? ` by itself in ${seconds(left)} s` : ` releases itself in ${seconds(left)} s`;
   });
-  const [held, setHeld] = useState<number | null>(null);
-  const timer = useRef(0);
-  const level = held ?? Math.round((told?.level ?? 1) * 100);
-  function move(value: number) {
-    setHeld(value);
-    act({ do: "list-level", list: list.id, value: value / 100 });
-    clearTimeout(timer.current);
-    timer.current = window.setTimeout(() => setHeld(null), LET_GO_MS);
-  }
+  const [level, move] = useHeld(Math.round((told?.level ?? 1) * 100), (value) =>
+    act({ do: "list-level", list: list.id, value: value / 100 }),
+  );
   return (
     <Bar>
       <Button

@@ -1,9 +1,9 @@
-import { useRef, useState } from "react";
 import { Slider, SliderOutput, SliderThumb, SliderTrack, Text } from "react-aria-components";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { act, useLive } from "../../../live/socket";
+import { useHeld } from "../../../ui/useHeld";
 import { ControlMenu } from "./ControlMenu";
 
 const Frame = styled(Slider<number>)`
@@ -66,15 +66,8 @@ const LET_GO_MS = 600;
 /** A fader: how far it is up is how deep its effect goes. At the bottom the effect is off. */
 export function FaderControl({ control }: { control: Schemas["ControlView"] }) {
   const told = useLive((live) => live.state?.levels[control.key] ?? 0);
-  const [held, setHeld] = useState<number | null>(null);
-  const timer = useRef(0);
-  function move(value: number) {
-    setHeld(value);
-    act({ do: "level", control: control.key, value: value / 100 });
-    clearTimeout(timer.current);
-    timer.current = window.setTimeout(() => setHeld(null), LET_GO_MS);
-  }
-  const value = held ?? Math.round(told * 100);
+  const send = (now: number) => act({ do: "level", control: control.key, value: now / 100 });
+  const [value, move] = useHeld(Math.round(told * 100), send, LET_GO_MS);
   return (
     <Frame
       orientation="vertical"

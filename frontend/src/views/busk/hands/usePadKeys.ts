@@ -11,7 +11,6 @@ interface Props {
   chosen: BuskRow;
   onChoose: (row: number) => void;
   aspect: Aspect;
-  setAspect: (aspect: Aspect) => void;
   pages: Record<string, number>;
   width: number;
   onTurn: (section: Section, by: number) => void;
@@ -22,7 +21,7 @@ const TURN: Record<string, number> = { PageDown: 1, PageUp: -1 };
 
 /** Number keys choose a row, letters press its pads, page keys turn pages of pads; `letters`: whether Alt is held, so that they
  * are shown. */
-export function usePadKeys({ rows, chosen, onChoose, aspect, setAspect, pages, width, onTurn }: Props) {
+export function usePadKeys({ rows, chosen, onChoose, aspect, pages, width, onTurn }: Props) {
   const [letters, setLetters] = useState(false);
   useEffect(() => {
     const held = new Map<string, { row: number; pad: number }>();
@@ -66,6 +65,6 @@ export function usePadKeys({ rows, chosen, onChoose, aspect, setAspect, pages, w
       window.removeEventListener("blur", away);
       for (const pad of held.values()) act({ do: "pad", ...pad, down: false });
     };
-  }, [rows, chosen, onChoose, aspect, setAspect, pages, width, onTurn]);
+  }, [rows, chosen, onChoose, aspect, pages, width, onTurn]);
   return letters;
 }
