@@ -1,0 +1,32 @@
+"""The tables of a show. Documents (effects, modes, selections) are JSON columns, checked by `formats` at the boundary."""
+
+from .base import NEVER_AGAIN, Base
+from .kept import Edit, Reference, Show
+from .making import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow, TempoRow
+from .playing import BuskPage, BuskRow, ControlRow, CueListRow, CueRow, Page
+from .rig import DeviceRow, Fixture, Group, Mode, RouteRow
+
+__all__ = [
+    "NEVER_AGAIN",
+    "Base",
+    "BuskPage",
+    "BuskRow",
+    "ControlRow",
+    "CueListRow",
+    "CueRow",
+    "DeviceRow",
+    "DraftEffect",
+    "DraftFan",
+    "DraftValue",
+    "Edit",
+    "EffectRow",
+    "Fixture",
+    "Group",
+    "Mode",
+    "Page",
+    "PaletteRow",
+    "Reference",
+    "RouteRow",
+    "Show",
+    "TempoRow",
+]
