@@ -214,7 +214,7 @@ class Replay:
         state = self.state
         playing, levels = playing_at(state, t, self._words), Levels(state.grand, state.blackout)
         key = key_of(self.keys, head)
-        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, over_at(state, t))
+        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, over_at(state, t), crossing(state))
         return [
             {key: value for key, value in asdict(step).items() if value not in (None, "") and key not in _INNER} for step in steps
         ]

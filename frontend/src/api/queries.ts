@@ -100,6 +100,7 @@ export function refresh() {
       ["draft"],
       ["pages"],
       ["busk"],
+      ["specials"],
       ["palettes"],
       ["cue-lists"],
       ["cue-updates"],

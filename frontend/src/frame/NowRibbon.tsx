@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
+import { SpecialChip } from "./SpecialChip";
 import { TwoColoursChip } from "./TwoColoursChip";
 import { ListChip } from "./ListChip";
 
@@ -21,6 +22,10 @@ const Bar = styled.footer`
   border-top: 1px solid var(--line);
   min-height: 56px;
   flex: none;
+  @media (max-height: 780px) {
+    padding: 2px 12px;
+    min-height: 47px;
+  }
 `;
 const Title = styled.span`
   color: var(--quiet);
@@ -92,10 +97,14 @@ export function NowRibbon() {
       })) ?? null,
   );
   const lists = useLivePart((state) => state?.lists?.filter((one) => one.cue !== null) ?? null);
+  const specials = useLivePart((state) => state?.specials?.filter((one) => one.phase !== "off") ?? null);
   return (
     <Bar aria-label="Now running">
       <Title>Running</Title>
       <Chips>
+        {specials?.map((told) => (
+          <SpecialChip key={told.id} told={told} />
+        ))}
         {lists?.map((told) => (
           <ListChip key={told.id} told={told} />
         ))}
@@ -129,7 +138,7 @@ export function NowRibbon() {
           </Chip>
         ))}
         <TwoColoursChip />
-        {running?.length === 0 && !lists?.length && (
+        {running?.length === 0 && !lists?.length && !specials?.length && (
           <span>Nothing runs. Press go in Cues, raise a fader in Busk, or start an effect in Effects.</span>
         )}
       </Chips>

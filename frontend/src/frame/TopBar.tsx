@@ -15,6 +15,9 @@ const Bar = styled.header`
   height: 52px;
   border-bottom: 1px solid var(--line);
   flex: none;
+  @media (max-height: 780px) {
+    height: 48px;
+  }
   @media (max-width: 1320px) {
     gap: 10px;
   }

@@ -16,7 +16,7 @@ from zarabanda.show.store import Store
 from zarabanda.show.tables import Group, Page, Show, TempoRow
 from zarabanda.targets import EffectOnHeads
 
-from . import salt_night
+from . import salt_night, specials
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
 from .songs import Lights, add_songs
@@ -92,4 +92,5 @@ def build(store: Store) -> None:
         show = repositories.rows.show(session)
         show.settings = {**show.settings, "opening": [*show.settings.get("opening", []), *add_songs(session, lights)]}
         session.flush()
+        specials.add_specials(session)
         salt_night.add_page(session)

@@ -13,7 +13,8 @@ from zarabanda.core.effects.effect import Effect, from_document
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.phase import Drifts
 from zarabanda.core.effects.placement import Placed, place
-from zarabanda.core.playback.looks import base_of, held
+from zarabanda.core.playback import specials
+from zarabanda.core.playback.looks import held
 from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.abilities import on_heads_that_can
@@ -202,8 +203,8 @@ class Compiler:
             effects = (part.id for part in self._of(EffectPart))
             now = replace(now, rows=self._rows.made(self._of(BuskRowPart), self._palettes, effects, now.rig))
         if now.rig.heads is not before.rig.heads or subjects & {"special", "palette"}:
-            specials = {part.id: self._special(part, now) for part in self._of(SpecialPart)}
-            now = replace(now, specials=specials)
+            parts = sorted(self._of(SpecialPart), key=lambda one: (one.position, one.id))
+            now = replace(now, specials={part.id: self._special(part, now) for part in parts})
         if now.rig.heads is not before.rig.heads or subjects & (
             OF_CUES | {"control", "busk-row", "draft-effect", "effect", "palette", "audition"}
         ):
@@ -212,8 +213,8 @@ class Compiler:
         return self._program
 
     def _special(self, part: SpecialPart, now: Program) -> Special:
-        values = base_of(now.rig, held(now.rig, look_of(part.values, self._palettes)))
-        return Special(part.id, part.name, part.heads, values, part.out, part.move, part.up)
+        look = look_of(part.values, self._palettes)
+        return specials.made(now.rig, part.id, part.name, part.heads, look, part.aim, out=part.out, move=part.move, up=part.up)
 
     def _with_draft(self, now: Program) -> Program:
         """With what is set by hand, and which palettes it comes from. A palette that is not there holds nothing."""

@@ -27,7 +27,7 @@ from .live.state import LiveState
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 7
+VERSION = 8
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 

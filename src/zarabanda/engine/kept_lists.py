@@ -60,6 +60,7 @@ class GateEntry(msgspec.Struct, forbid_unknown_fields=True):
     up: float
     opens: float | None
     goal: tuple[float, float]
+    came_from: int
 
 
 class SpecialsEntry(msgspec.Struct, forbid_unknown_fields=True):

@@ -23,6 +23,7 @@ from zarabanda.outputs.devices import Devices
 
 from .frames import FrameWriter, universe_frame
 from .live.cue_lists import at_step, following, list_state
+from .live.specials import told as specials_told
 from .live.state import LiveState
 from .loop import Loop, Snapshot
 from .telling_rows import busk_told, rows_told
@@ -113,6 +114,7 @@ class Publisher:
             cut_off=_cut_off(state),
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,
+            specials=specials_told(state, t), specials_level=state.specials.level,
         )  # fmt: skip
 
 

@@ -16,6 +16,7 @@ from zarabanda.messages import Traced, TracedSlot, TraceStep
 
 from .live.cue_lists import list_state
 from .live.flashes import FlashStages
+from .live.specials import crossing
 from .live.state import LiveState
 from .live.two_colours import TwoColourStages
 
@@ -63,7 +64,7 @@ def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: fl
     effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
     cues = {whose.holder: list_state(state, number).cue or 0 for number, whose in state.program.lists.items()}
     levels = Levels(state.grand, state.blackout)
-    found = trace(rig, state.claims, playing_at(state, t), levels, head, attribute, t, over_at(state, t))
+    found = trace(rig, state.claims, playing_at(state, t), levels, head, attribute, t, over_at(state, t), crossing(state))
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),

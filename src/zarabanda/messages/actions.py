@@ -166,6 +166,10 @@ class PressSpecial(Action, frozen=True, tag="special"):
     on: bool = True
 
 
+class SpecialsHome(Action, frozen=True, tag="specials-home"):
+    """Give the lights of all specials back to the look, each in its own times."""
+
+
 class SpecialsLevel(Action, frozen=True, tag="specials-level"):
     """Move the fader of all specials, 0…1."""
 
@@ -218,6 +222,7 @@ BrowserAction = (
     | GoOn
     | PressSpecial
     | SpecialsLevel
+    | SpecialsHome
     | Highlight
     | HoldSlot
     | TempoAction

@@ -126,7 +126,8 @@ class CuePart(Part, frozen=True, tag="cue"):
 
 
 class SpecialPart(Part, frozen=True, tag="special"):
-    """A special: heads by key, values by attribute and head, times in s. See `core.playback.specials.Special`."""
+    """A special: heads by key, values by attribute and head, times in s, the point that it is aimed at. See
+    `core.playback.specials.Special`."""
 
     id: int
     name: str
@@ -135,6 +136,8 @@ class SpecialPart(Part, frozen=True, tag="special"):
     out: float = 1.0
     move: float = 0.0
     up: float = 1.0
+    aim: Place | None = None
+    position: int = 0
 
 
 class ColourWayPart(Part, frozen=True, tag="colour-way"):

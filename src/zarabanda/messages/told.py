@@ -120,6 +120,20 @@ class DeviceState(msgspec.Struct, frozen=True):
     since_last_s: float | None = None
 
 
+class SpecialTold(msgspec.Struct, frozen=True):
+    """A special. phase: of the light of it that is farthest behind: off, to dark, moving, opening, on, home to dark, home moving,
+    home opening; until: the stamp at which that phase is over; lights: how many of its lights show it or are on their way to or
+    from it, of so many that it has."""
+
+    id: int
+    name: str
+    on: bool
+    phase: str
+    until: float | None
+    lights: int
+    of: int
+
+
 class CutOffTold(msgspec.Struct, frozen=True):
     """When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on."""
 

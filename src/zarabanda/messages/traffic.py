@@ -20,6 +20,7 @@ from .told import (
     RowTold,
     RunningState,
     ShownState,
+    SpecialTold,
     TempoState,
 )
 
@@ -173,6 +174,8 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     rows: list[RowTold] = []
     busk: BuskTold | None = None
     cut_off: CutOffTold | None = None
+    specials: list[SpecialTold] = []
+    specials_level: float = 1.0
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):

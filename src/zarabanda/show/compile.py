@@ -29,7 +29,7 @@ from zarabanda.messages import (
     TempoPart,
 )
 
-from .repositories import cues, devices, draft, palettes, routes
+from .repositories import cues, devices, draft, palettes, routes, specials
 from .tables import (
     BuskRow,
     ControlRow,
@@ -46,9 +46,11 @@ from .tables import (
     Mode,
     Page,
     PaletteRow,
+    PlaceRow,
     Reference,
     RouteRow,
     Show,
+    SpecialRow,
     TempoRow,
 )
 
@@ -120,7 +122,7 @@ def _controls_of_pages(session: Session, keys: Keys) -> Iterator[AnyPart]:
 
 def _controls_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
     if keys is not None:
-        yield from _controls(session, _users(session, ControlRow.__tablename__, keys))
+        yield from _controls(session, _users(session, ControlRow.__tablename__, Group.__tablename__, keys))
 
 
 def _busk_rows(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -142,13 +144,13 @@ def _cues(session: Session, keys: Keys) -> Iterator[AnyPart]:
 
 def _cues_of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
     if keys is not None:
-        yield from _cues(session, _users(session, CueRow.__tablename__, keys))
+        yield from _cues(session, _users(session, CueRow.__tablename__, Group.__tablename__, keys))
 
 
-def _users(session: Session, table: str, groups: Collection[Any]) -> Collection[Any]:
-    """Rows of a table that refer to some groups."""
+def _users(session: Session, table: str, used_table: str, keys: Collection[Any]) -> Collection[Any]:
+    """Rows of a table that refer to some rows of another."""
     used = select(Reference.user_id).where(
-        Reference.user_table == table, Reference.used_table == Group.__tablename__, Reference.used_id.in_(groups)
+        Reference.user_table == table, Reference.used_table == used_table, Reference.used_id.in_(keys)
     )
     return session.scalars(used).all()
 
@@ -158,6 +160,17 @@ def _of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
     yield from _cues_of_groups(session, keys)
     if keys is not None:
         yield from _busk_rows(session, session.scalars(select(BuskRow.id).where(BuskRow.group_id.in_(keys))).all())
+
+
+def _specials(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    places = specials.places(session)
+    for row in session.scalars(_asked(select(SpecialRow), SpecialRow.id, keys)):
+        yield specials.part_of(row, places)
+
+
+def _specials_of_places(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    if keys is not None:
+        yield from _specials(session, _users(session, SpecialRow.__tablename__, PlaceRow.__tablename__, keys))
 
 
 def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -191,6 +204,8 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     CueListRow.__tablename__: ("cue-list", _cue_lists),
     CueRow.__tablename__: ("cue", _cues),
     Group.__tablename__: ("", _of_groups),
+    SpecialRow.__tablename__: ("special", _specials),
+    PlaceRow.__tablename__: ("", _specials_of_places),
     RouteRow.__tablename__: ("route", _routes),
     DeviceRow.__tablename__: ("device", _devices),
     Show.__tablename__: ("opening", _opening),

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import ModeSpec, head_key, head_keys, lit_keys
 
-from .tables import Base, ControlRow, CueRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, PaletteRow
+from .tables import Base, ControlRow, CueRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, PaletteRow, SpecialRow
 
 
 @dataclass(frozen=True)
@@ -120,17 +120,18 @@ def _put_values(row: DraftValue, renaming: Renaming) -> None:
     row.heads = renaming.values(row.heads)
 
 
-def _put_fan(row: DraftFan, renaming: Renaming) -> None:
+def _put_document(row: DraftFan | SpecialRow, renaming: Renaming) -> None:
     row.document = row.document | {"heads": renaming.keys(row.document["heads"])}
 
 
 PLACES: tuple[Place, ...] = (
     Place(Group, lambda row: row.heads, _put_list),
     Place(DraftValue, lambda row: row.heads, _put_values),
-    Place(DraftFan, lambda row: row.document["heads"], _put_fan),
+    Place(DraftFan, lambda row: row.document["heads"], _put_document),
     Place(DraftEffect, lambda row: row.heads, _put_list),
     Place(ControlRow, lambda row: row.target.get("heads", ()), _put_target),
     Place(CueRow, _heads_of_cue, _put_cue),
+    Place(SpecialRow, lambda row: row.document["heads"], _put_document),
     Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
     Place(EffectRow, lambda row: _own_of(row.document), _put_own),
 )

@@ -23,7 +23,9 @@ from .tables import (
     EffectRow,
     Group,
     PaletteRow,
+    PlaceRow,
     Reference,
+    SpecialRow,
     TempoRow,
 )
 
@@ -118,12 +120,19 @@ def _used_by_row(document: Document) -> set[Used]:
     return {(table, number) for table, number in found if isinstance(number, int)}
 
 
+def _used_by_special(document: Document) -> set[Used]:
+    """The place that a special is aimed at."""
+    place = (document.get("aim") or {}).get("place")
+    return {(PlaceRow.__tablename__, place)} if isinstance(place, int) else set()
+
+
 DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
     EffectRow.__tablename__: lambda row: _used_in(row["document"]),
     DraftValue.__tablename__: lambda row: _used_in(row["heads"]),
     CueListRow.__tablename__: lambda row: _used_in(row["settings"]) | _tempos_of(row["settings"]),
     CueRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_cue(row["document"]),
     BuskRow.__tablename__: lambda row: _used_by_row(row["document"]),
+    SpecialRow.__tablename__: lambda row: _used_by_special(row["document"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }
 """Rows that the documents of a table's rows refer to."""

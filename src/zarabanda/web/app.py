@@ -50,6 +50,7 @@ from .resources import (
     running,
     selection,
     show,
+    specials,
     trace,
 )
 
@@ -128,6 +129,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         colour.api,
         pages.api,
         busk.api,
+        specials.api,
         cue_lists.api,
         cue_messages.api,
         cue_sheets.api,

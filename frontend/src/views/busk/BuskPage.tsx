@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from "react";
 import styled from "styled-components";
 
 import type { BuskPage as Page, Clashes, Section } from "../../api/busk";
+import { useSpecials } from "../../api/specials";
 import { useConnection } from "../../live/socket";
 import { Button } from "../../ui/Button";
 import { useSize } from "../../ui/useSize";
@@ -15,6 +16,8 @@ import { Tempos } from "./side/Tempos";
 import { TwoColours } from "./side/TwoColours";
 import { WavesOfAll } from "./side/WavesOfAll";
 import { WaysHome } from "./side/WaysHome";
+import { SpecialEditor } from "./specials/SpecialEditor";
+import { SPECIALS_ROW, SpecialsRow } from "./specials/SpecialsRow";
 
 const SIDE = 228;
 const Frame = styled.section`
@@ -28,7 +31,7 @@ const Frame = styled.section`
 const Main = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  grid-template-rows: 40px minmax(0, 1fr) 48px;
+  grid-template-rows: 40px minmax(0, 1fr) ${SPECIALS_ROW}px 42px;
   padding: 0 8px;
   min-width: 0;
   min-height: 0;
@@ -45,6 +48,9 @@ const Side = styled.aside`
   gap: 3px;
   min-height: 0;
   overflow: hidden;
+  &[data-whole] {
+    display: block;
+  }
 `;
 const AROUND = NAME + LEVEL + 12;
 
@@ -64,6 +70,8 @@ export function BuskPage({ page, clashes, start }: Props) {
   const [row, setRow] = useState(top.id);
   const chosen = page.rows.find((one) => one.id === row) ?? top;
   const { connected, engine } = useConnection();
+  const specials = useSpecials().data?.specials ?? [];
+  const [special, setSpecial] = useState<number | null | undefined>(undefined);
   const width = Math.max(size.width - AROUND, 300);
   const room = rowRoom(page.rows.length, size.height);
   const below = page.rows.slice(1);
@@ -126,15 +134,27 @@ export function BuskPage({ page, clashes, start }: Props) {
             />
           ))}
         </Rows>
+        <SpecialsRow width={width} onEdit={setSpecial} />
         <FlashBar row={chosen} top={top} />
       </Main>
-      <Side aria-label="Over all rows">
-        <Tempos />
-        <NextChange />
-        <TwoColours rows={page.rows} />
-        <WavesOfAll />
-        <WaysHome row={chosen} />
-      </Side>
+      {special !== undefined ? (
+        <Side aria-label="A special" data-whole>
+          <SpecialEditor
+            key={special ?? "new"}
+            special={specials.find((one) => one.id === special) ?? null}
+            onOpen={setSpecial}
+            onClose={() => setSpecial(undefined)}
+          />
+        </Side>
+      ) : (
+        <Side aria-label="Over all rows">
+          <Tempos />
+          <NextChange />
+          <TwoColours rows={page.rows} />
+          <WavesOfAll />
+          <WaysHome row={chosen} />
+        </Side>
+      )}
     </Frame>
   );
 }

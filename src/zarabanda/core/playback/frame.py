@@ -71,6 +71,12 @@ class Closing(Protocol):
     def apply(self, values: Floats, t: float) -> None:
         """Act on values (A, N) at t."""
 
+    def whose(self, head: int) -> str:
+        """What a head shows, in words."""
+
+    def share(self, head: int, t: float) -> float:
+        """The share of the level of what a head shows, 0…1."""
+
 
 @dataclass(frozen=True)
 class Levels:

@@ -5,13 +5,16 @@ A head has a side, the look or a special, and a gate that scales its level; it c
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from zarabanda.core.playback.looks import Look, base_of, held
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.abilities import numbers, whole
+from zarabanda.core.rig.aims import pointed
 from zarabanda.core.rig.rig import Rig
 
 Floats = NDArray[np.float64]
@@ -39,12 +42,33 @@ class Special:
     up: float = 1.0
 
 
+def made(
+    rig: Rig, number: int, name: str, heads: Sequence[str], look: Look, aim: tuple[float, float, float] | None,
+    *, out: float, move: float, up: float,
+) -> Special:  # fmt: skip
+    """A special of these heads and of what leads or turns them. look: what it sets, on the heads that can; aim: the point that it
+    is aimed at, in m; None: what the look says, else home."""
+    own = numbers(rig, heads)
+    every = [*own.tolist(), *(head for head in whole(rig, own).tolist() if head not in own)]
+    values = np.where(rig.heads.has, held(rig, look), np.nan)
+    others = [head for head in every if head not in own]
+    if others and len(own):
+        values[attributes.INTENSITY, others] = np.where(
+            rig.heads.has[attributes.INTENSITY, others], np.nanmax(values[attributes.INTENSITY, own], initial=0.0), np.nan
+        )
+        values[attributes.INTENSITY, own] = np.where(rig.led[own], 100.0, values[attributes.INTENSITY, own])
+    if aim is not None and len(own):
+        at = pointed(rig, own, aim)
+        values[attributes.PAN, at.lights], values[attributes.TILT, at.lights] = at.pan, at.tilt
+    return Special(number, name, tuple(rig.heads.keys[head] for head in every), base_of(rig, values), out, move, up)
+
+
 @dataclass(frozen=True)
 class Gate:
     """A head on its way between two sides.
 
     side: where it is; wanted: where it is asked to; from the share `level` at `at` it falls at 1 / out a second, or rises at
-    1 / up; in the dark it waits until `opens`, for what it comes to, `goal`. Times in s.
+    1 / up; in the dark it waits until `opens`, for what it comes to, `goal`. Times in s. came_from: the side that it left last.
     """
 
     side: int = LOOK
@@ -56,6 +80,7 @@ class Gate:
     up: float = 1.0
     opens: float | None = None
     goal: Point = (0.0, 0.0)
+    came_from: int = LOOK
 
     @property
     def falls(self) -> bool:
@@ -88,7 +113,7 @@ class Gate:
     def crossed(self, t: float, left: Point, goal: Point, speed: Point) -> Gate:
         """On the other side, in the dark. left: what the side it left commands; goal: what the new one comes to; speed: °/s."""
         dark = max(LEAST_DARK_S, self.move, SLOWER * way_s(left, goal, speed))
-        return replace(self, side=self.wanted, level=0.0, at=t, opens=t + dark, goal=goal)
+        return replace(self, side=self.wanted, level=0.0, at=t, opens=t + dark, goal=goal, came_from=self.side)
 
     def going_to(self, goal: Point, speed: Point) -> Gate:
         """While it waits in the dark: with another goal, if that has changed."""
@@ -136,8 +161,11 @@ class Crossing:
             for number in {gate.side for _, gate in self._gates} & defined.keys()
         }
         self._defined = defined
+        gated = {head for head, _ in self._gates}
+        self._scaled = [(head, gate) for head, gate in self._gates if int(rig.leader[head]) not in gated]
+        """Heads that a gate scales: what leads a cell scales it too."""
         self._touched = np.zeros(rig.home.shape, bool)
-        self._touched[attributes.INTENSITY, [head for head, _ in self._gates]] = True
+        self._touched[attributes.INTENSITY, list(gated)] = True
         for heads in self._sides.values():
             self._touched[:, heads] = True
 
@@ -146,10 +174,18 @@ class Crossing:
         """The level of heads with a gate, and all of those in a special."""
         return self._touched
 
+    def whose(self, head: int) -> str:
+        """The special that a head shows, else the look."""
+        return next((self._defined[number].name for number, heads in self._sides.items() if head in heads), "the look")
+
+    def share(self, head: int, t: float) -> float:
+        """The share of its level that a head's gate lets through."""
+        return next((gate.share(t) for one, gate in self._gates if one == head), 1.0)
+
     def apply(self, values: Floats, t: float) -> None:
         """Act on values (A, N) in range."""
         for number, heads in self._sides.items():
             values[:, heads] = self._defined[number].values[:, heads]
-            values[attributes.INTENSITY, heads] *= self._level
-        for head, gate in self._gates:
-            values[attributes.INTENSITY, head] *= gate.share(t)
+        for head, gate in self._scaled:
+            level = self._level if gate.side in self._defined else 1.0
+            values[attributes.INTENSITY, head] *= gate.share(t) * level

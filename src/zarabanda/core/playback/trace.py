@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import Placed
 from zarabanda.core.playback.claims import Claims
-from zarabanda.core.playback.frame import Levels, Stage
+from zarabanda.core.playback.frame import Closing, Levels, Stage
 from zarabanda.core.playback.strips import arranged
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
@@ -21,9 +21,9 @@ Numbers = tuple[float, ...]
 
 @dataclass(frozen=True)
 class Step:
-    """One step on the way to a value. what: home, claim, range, effect, two colours, flash, shown or levels; who: the holder,
-    the effect or the level; value: after this step. Of claims: target and share; of effects: the layer, by number and in words,
-    and the key of what plays it."""
+    """One step on the way to a value. what: home, claim, range, effect, two colours, flash, shown, special or levels; who: the
+    holder, the effect or the level; value: after this step. Of claims: target and share; of effects: the layer, by number and in
+    words, and the key of what plays it."""
 
     what: str
     who: str
@@ -67,11 +67,12 @@ def trace(
     attribute: str,
     t: float,
     over: Sequence[Over] = (),
+    closing: Closing | None = None,
 ) -> list[Step]:
     """The steps of an attribute (`colour`, `position`: of its parts) of a head at t; the last value is the frame's.
 
-    effects: in the order in which they started; over: stages that act after them, in their order. Raises KeyError for a head
-    that the rig does not have.
+    effects: in the order in which they started; over: stages that act after them, in their order; closing: what acts on values in
+    range. Raises KeyError for a head that the rig does not have.
     """
     number = rig.heads.index[head]
     rows = [attributes.INDEX[name] for name in attributes.touched(attribute)]
@@ -114,6 +115,9 @@ def trace(
     values[attributes.HUE] %= 360
     values = np.clip(values, rig.low, rig.high)
     steps += _in_range(steps, now())
+    if closing is not None and closing.touched[rows, number].any():
+        closing.apply(values, t)
+        steps.append(Step("special", closing.whose(number), now(), share=closing.share(number, t)))
     levels.apply(values, rig)
     if attributes.INTENSITY in rows and levels.factor != 1 and not rig.led[number]:
         steps.append(Step("levels", "blackout" if levels.blackout else "grand master", now(), share=levels.factor))

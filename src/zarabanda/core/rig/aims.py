@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.rig import stage
+from zarabanda.core.rig.abilities import whole
 from zarabanda.core.rig.attributes import PAN, TILT
 from zarabanda.core.rig.rig import Rig
 
@@ -94,8 +95,9 @@ def aimed(rig: Rig, lights: Ints, points: Floats, near_pan: Floats, near_tilt: F
     to (near_pan, near_tilt), each (n,); other_way: the other of the two, where it can be reached.
     """
     places, mounting = rig.heads.places[lights], rig.mounting[lights]
-    low = rig.low[[PAN, TILT]][:, lights]
-    high = rig.high[[PAN, TILT]][:, lights]
+    able, home = rig.heads.has[[PAN, TILT]][:, lights], rig.home[[PAN, TILT]][:, lights]
+    low = np.where(able, rig.low[[PAN, TILT]][:, lights], home)
+    high = np.where(able, rig.high[[PAN, TILT]][:, lights], home)
     pan, tilt, matters = stage.towards(places, mounting, points)
     pan = np.where(matters, pan, near_pan)
     pans = np.stack([pan, pan + 180])[:, None] + 360 * _TURNS[None, :, None]  # (2 ways, turns, n)
@@ -113,3 +115,28 @@ def aimed(rig: Rig, lights: Ints, points: Floats, near_pan: Floats, near_tilt: F
     chosen = pans[way, turn, each], tilts[way, turn, each]
     reached = beyond[way, turn, each] <= 1e-6
     return Aimed(np.clip(chosen[0], low[0], high[0]), np.clip(chosen[1], low[1], high[1]), reached)
+
+
+@dataclass(frozen=True)
+class Pointed:
+    """Lights (n,) that turn, of those that were pointed at one point: pan and tilt in degrees, whether each reaches it, and by
+    how many metres its beam passes beside the point."""
+
+    lights: Ints
+    pan: Floats
+    tilt: Floats
+    reached: Bools
+    beside_m: Floats
+
+
+def pointed(rig: Rig, heads: Ints, point: tuple[float, float, float]) -> Pointed:
+    """Heads (n,), or what turns them, pointed at one point in m, from home by the nearest way."""
+    every = np.unique(np.concatenate([heads, whole(rig, heads)]))
+    lights = every[rig.heads.has[[PAN, TILT]][:, every].any(axis=0)]
+    at = np.broadcast_to(np.array(point, float), (len(lights), 3))
+    found = aimed(rig, lights, at, rig.home[PAN, lights], rig.home[TILT, lights])
+    way = at - rig.heads.places[lights]
+    beam = stage.direction(found.pan, found.tilt, rig.mounting[lights])
+    along = np.maximum((way * beam).sum(axis=1), 0.0)
+    beside = np.linalg.norm(way - along[:, None] * beam, axis=1)
+    return Pointed(lights, found.pan, found.tilt, found.reached, beside)

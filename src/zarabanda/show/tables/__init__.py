@@ -3,7 +3,7 @@
 from .base import NEVER_AGAIN, Base
 from .kept import Edit, Reference, Show
 from .making import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow, TempoRow
-from .playing import BuskPage, BuskRow, ControlRow, CueListRow, CueRow, Page
+from .playing import BuskPage, BuskRow, ControlRow, CueListRow, CueRow, Page, PlaceRow, SpecialRow
 from .rig import DeviceRow, Fixture, Group, Mode, RouteRow
 
 __all__ = [
@@ -25,8 +25,10 @@ __all__ = [
     "Mode",
     "Page",
     "PaletteRow",
+    "PlaceRow",
     "Reference",
     "RouteRow",
     "Show",
+    "SpecialRow",
     "TempoRow",
 ]

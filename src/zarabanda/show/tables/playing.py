@@ -1,4 +1,4 @@
-"""What plays: pages, busking pages, cue lists."""
+"""What plays: pages, busking pages, cue lists, specials."""
 
 from __future__ import annotations
 
@@ -103,3 +103,26 @@ class CueRow(Base):
     def in_words(self) -> str:
         name = self.document.get("name")
         return f"cue {self.number:g}" + (f" “{name}”" if name else "")
+
+
+class PlaceRow(Base):
+    """A named place on stage, in m: where a singer stands, where the drums are."""
+
+    __tablename__ = "place"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    x: Mapped[float] = mapped_column(Float)
+    y: Mapped[float] = mapped_column(Float)
+    z: Mapped[float] = mapped_column(Float, default=0.0)
+    __table_args__ = NEVER_AGAIN
+
+
+class SpecialRow(Base):
+    """A special. document: see `formats.special_document.SpecialDocument`, with the number of a place."""
+
+    __tablename__ = "special"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    position: Mapped[int] = mapped_column(Integer)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN

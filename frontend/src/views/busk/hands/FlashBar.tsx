@@ -9,7 +9,7 @@ const Bar = styled.div`
   display: flex;
   align-items: center;
   gap: 6px;
-  height: 48px;
+  height: 42px;
   border-top: 1px solid var(--edge);
   font-size: 14px;
   white-space: nowrap;
