@@ -14,6 +14,7 @@ import { Stage } from "./stage/Stage";
 import { desk, useDesk, VIEW_TITLES } from "./state";
 import { Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
+import { usePageAsked } from "./views/busk/usePageAsked";
 import { EffectsView } from "./views/effects/EffectsView";
 
 const Page = styled.div`
@@ -54,6 +55,7 @@ export function App() {
   const view = useDesk((state) => state.view);
   const busking = useDesk((state) => state.busk !== 0);
   const { data: rig } = useRig();
+  usePageAsked();
   useEffect(() => {
     const soon = window.setTimeout(
       () => void Promise.all([loadRig(), loadLook(), loadCues(), loadOutput()]),

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { HEADER_BYTES, readFrame } from "./live/frame";
 import { addBeam } from "./stage/light";
 import { beamEnd, beamHalf, fit, inBox, project } from "./stage/geometry";
-import { freePlaces } from "./views/busk/places";
+import { freePlaces, type Control } from "./api/pages";
 import { columnsFor, ticks } from "./views/effects/weave/pixels";
 import { found } from "./views/effects/shelf/search";
 import { boxOf, nearestPoint, placed, toUnit, type XY } from "./views/effects/editor/slots/curves";
@@ -249,8 +249,9 @@ describe("a page", () => {
       [
         { place: 1, mode: "fader" },
         { place: 2, mode: "flash" },
-      ],
-      "fader",
+      ] as Control[],
+      true,
+      16,
     );
     expect(free.slice(0, 2)).toEqual([2, 3]);
   });

@@ -56,6 +56,8 @@ interface Desk {
   auditions: boolean;
   /** The busking page that is shown; null: the first, and 0: the faders and buttons. */
   busk: number | null;
+  /** The page of faders and buttons that is shown; null: the first. */
+  bank: number | null;
 }
 
 /** What this window shows and has chosen; nothing of the show is kept here. */
@@ -80,6 +82,7 @@ export const useDesk = create<Desk>(() => ({
   asking: false,
   auditions: true,
   busk: null,
+  bank: null,
 }));
 
 export const desk = {

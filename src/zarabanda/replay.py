@@ -14,7 +14,7 @@ from pydantic import ValidationError
 
 from zarabanda.core.effects.batch.batches import Batches
 from zarabanda.core.explain import sentence
-from zarabanda.core.playback.frame import Effects, Frame, Levels, Stage
+from zarabanda.core.playback.frame import Effects, Frame, Stage
 from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.playback.trace import trace
 from zarabanda.core.rig import attributes
@@ -25,8 +25,9 @@ from zarabanda.engine.live.advance import advance
 from zarabanda.engine.live.looking import running_at
 from zarabanda.engine.live.programs import take
 from zarabanda.engine.live.specials import crossing
+from zarabanda.engine.live.stages import Stages, levels_at
 from zarabanda.engine.live.state import LiveState
-from zarabanda.engine.tracing import over_at, playing_at
+from zarabanda.engine.tracing import playing_at
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.effect_document import faults
 from zarabanda.formats.replay_request import DRAFT_ACTIONS, DraftAction, ReplayRequest, ReplayShow
@@ -202,19 +203,19 @@ class Replay:
     def at(self, t: float) -> np.ndarray:
         """Values (A, N) on stage at t, before output mapping."""
         self.state = state = advance(self.state, t)
-        rig, every = state.program.rig, list(state.playing.values())
+        rig, every = state.program.rig, list(state.beneath_overlays.values())
         batches = Batches([one.placed for one in every], len(rig), rig.mixes)
         running = running_at(state, every, t)
-        base, levels = Base(base_at(rig, state.claims, t)), Levels(state.grand, state.blackout)
-        stages: list[Stage] = [Effects(batches, running), *(over.stage for over in over_at(state, t))]
+        base, levels = Base(base_at(rig, state.claims, t)), levels_at(state, t)
+        stages: list[Stage] = [Effects(batches, running), *(over.stage for over in Stages().at(state, t))]
         return self._frame.values(base, stages, levels, t, crossing(state)).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""
         state = self.state
-        playing, levels = playing_at(state, t, self._words), Levels(state.grand, state.blackout)
+        playing, levels = playing_at(state, t, self._words), levels_at(state, t)
         key = key_of(self.keys, head)
-        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, over_at(state, t), crossing(state))
+        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, Stages().at(state, t), crossing(state))
         return [
             {key: value for key, value in asdict(step).items() if value not in (None, "") and key not in _INNER} for step in steps
         ]

@@ -6,15 +6,44 @@ Kept in the database, sent to the engine, and read back by the same definition.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import Any
+from typing import Annotated, Any, Literal, Self
 
 import msgspec
 
 Used = tuple[str, int]
 """A row that a target refers to: name of its table, number."""
+Seconds = Annotated[float, msgspec.Meta(ge=0, le=3600)]
+BPM_LOW, BPM_HIGH = 20.0, 240.0
+"""What a fader that is on a tempo goes from and to."""
 
 
-class EffectOnHeads(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="effect"):
+class _Kind(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind"):
+    """What all kinds have. Most refer to no heads."""
+
+    def uses(self) -> set[Used]:
+        """Rows that it refers to."""
+        return set()
+
+    def on(self, groups: Mapping[int, Sequence[str]]) -> Self:
+        """With the heads of its group, where it has one."""
+        return self
+
+
+class _WithHeads(_Kind, frozen=True):
+    """On heads, in pick order, or on those of a group, now and later; `heads` is then empty where it is kept, and filled in where
+    it acts."""
+
+    heads: tuple[str, ...] = ()
+    group_id: int | None = None
+
+    def uses(self) -> set[Used]:
+        return {("head_group", self.group_id)} if self.group_id is not None else set()
+
+    def on(self, groups: Mapping[int, Sequence[str]]) -> Self:
+        return self if self.group_id is None else msgspec.structs.replace(self, heads=tuple(groups.get(self.group_id, ())))
+
+
+class EffectOnHeads(_Kind, frozen=True, tag="effect"):
     """An effect on heads, in pick order. families: whose layers act; None: all of them.
 
     group_id: the group whose heads they are, now and later; `heads` is then empty where it is kept, and filled in where it
@@ -29,36 +58,129 @@ class EffectOnHeads(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag
     speed: float = 1.0
 
     def uses(self) -> set[Used]:
-        """Rows that it refers to."""
         group = {("head_group", self.group_id)} if self.group_id is not None else set()
         return {("effect", self.effect_id), *group}
 
-    def on(self, groups: Mapping[int, Sequence[str]]) -> EffectOnHeads:
-        """With the heads of its group, where it has one."""
+    def on(self, groups: Mapping[int, Sequence[str]]) -> Self:
         return self if self.group_id is None else msgspec.structs.replace(self, heads=tuple(groups.get(self.group_id, ())))
 
 
-class StopEffects(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="kind", tag="stop-effects"):
+class StopEffects(_Kind, frozen=True, tag="stop-effects"):
     """Stopping effects, whatever started them. family: what they do in it, None: all that they do."""
 
     family: str | None = None
 
+
+class UseLook(_Kind, frozen=True, tag="look"):
+    """A kept look, or an overlay."""
+
+    look: int
+
     def uses(self) -> set[Used]:
-        """It refers to nothing."""
-        return set()
-
-    def on(self, groups: Mapping[int, Sequence[str]]) -> StopEffects:
-        """The same: it has no heads."""
-        return self
-
-    @property
-    def words(self) -> str:
-        """What it does."""
-        return f"Stop {self.family or 'all'} effects"
+        return {("look", self.look)}
 
 
-Target = EffectOnHeads | StopEffects
-"""All kinds. A new one is a class beside this one, named here, and what the engine makes of it (`engine.compiling`)."""
+class OnList(_Kind, frozen=True, tag="list"):
+    """A cue list: what a button does to it, or its level. seconds: of a release."""
+
+    list: int
+    do: Literal["go", "back", "pause", "release", "level"] = "go"
+    seconds: Seconds = 2.0
+
+    def uses(self) -> set[Used]:
+        return {("cue_list", self.list)}
+
+
+class OnGroup(_WithHeads, frozen=True, tag="group"):
+    """The level of a group, apart from what plays on it."""
+
+
+class Alone(_WithHeads, frozen=True, tag="alone"):
+    """Heads that are alone while a button is held: all others go dark."""
+
+
+class OnTempo(_Kind, frozen=True, tag="tempo"):
+    """A tempo: a button taps it, a fader sets it."""
+
+    tempo: int
+
+    def uses(self) -> set[Used]:
+        return {("tempo", self.tempo)}
+
+
+class OnSpecials(_Kind, frozen=True, tag="special"):
+    """A special; None: all of them, their level on a fader, and home by a button."""
+
+    special: int | None = None
+
+    def uses(self) -> set[Used]:
+        return {("special", self.special)} if self.special is not None else set()
+
+
+class Master(_Kind, frozen=True, tag="master"):
+    """The grand master on a fader, blackout on a button."""
+
+
+class OnRow(_Kind, frozen=True, tag="row"):
+    """The level of all effects of a row of a busking page."""
+
+    row: int
+
+    def uses(self) -> set[Used]:
+        return {("busk_row", self.row)}
+
+
+class Send(_Kind, frozen=True, tag="message"):
+    """A message to an outside device: see `formats.cue_message`. On a fader its value is where the fader is."""
+
+    message: dict[str, Any]
+
+    def uses(self) -> set[Used]:
+        return {("device", int(self.message["device"]))}
+
+
+class ShowPage(_Kind, frozen=True, tag="page"):
+    """Another page of faders and buttons."""
+
+    page: int
+
+    def uses(self) -> set[Used]:
+        return {("page", self.page)}
+
+
+class RunActions(_Kind, frozen=True, tag="actions"):
+    """An action list."""
+
+    actions: int
+
+    def uses(self) -> set[Used]:
+        return {("action_list", self.actions)}
+
+
+class ReleaseEverything(_Kind, frozen=True, tag="release"):
+    """Letting go of all that is not protected, in a time."""
+
+    seconds: Seconds = 2.0
+
+
+Target = (
+    EffectOnHeads
+    | StopEffects
+    | UseLook
+    | OnList
+    | OnGroup
+    | Alone
+    | OnTempo
+    | OnSpecials
+    | Master
+    | OnRow
+    | Send
+    | ShowPage
+    | RunActions
+    | ReleaseEverything
+)
+"""All kinds. A new one is a class beside these, named here, what the engine does with it (`engine.live.controls`), and what it is
+called (`show.controls`)."""
 
 
 def read(document: dict[str, Any]) -> Target:

@@ -8,13 +8,13 @@ import numpy as np
 
 from tests.engine.shows import RIG, Live, effect, on_tempo, rig_parts
 from zarabanda.core.effects.batch.batches import Batches
-from zarabanda.core.playback.frame import Effects, Frame, Levels
+from zarabanda.core.playback.frame import Effects, Frame
 from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.rig import attributes
 from zarabanda.engine.compiling import Compiler
-from zarabanda.engine.live.flashes import FlashStages
 from zarabanda.engine.live.looking import running_at
-from zarabanda.engine.live.two_colours import TwoColourStages
+from zarabanda.engine.live.specials import crossing
+from zarabanda.engine.live.stages import Stages, levels_at
 from zarabanda.messages import BuskRowPart, CueListPart, CuePart, EffectPart, PalettePart, ShowUpdate, TempoPart
 from zarabanda.show.references import with_numbers
 
@@ -79,11 +79,11 @@ class Page(Live):
         """Values (A, N) as a frame has them."""
         self.advance(t)
         state, rig = self.now, self.now.program.rig
-        every = list(state.playing.values())
+        every = list(state.beneath_overlays.values())
         stages: list[Any] = [Effects(Batches([one.placed for one in every], len(rig), rig.mixes), running_at(state, every, t))]
-        stages += [one for one in (TwoColourStages().at(state, t), FlashStages().at(state, t)) if one is not None]
+        stages += [one.stage for one in Stages().at(state, t)]
         base = Base(base_at(rig, state.claims, t))
-        return Frame(rig).values(base, stages, Levels(state.grand, state.blackout), t).copy()
+        return Frame(rig).values(base, stages, levels_at(state, t), t, crossing(state)).copy()
 
     def of(self, attribute: str, t: float) -> list[float]:
         """An attribute of all four heads, rounded."""

@@ -13,7 +13,7 @@ from zarabanda.core.rig import attributes
 from zarabanda.engine import journal
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.cue_lists import seen_ahead
-from zarabanda.engine.live.looking import look_at
+from zarabanda.engine.live.stages import look_at
 from zarabanda.engine.tracing import acting
 from zarabanda.messages import ControlPart, CueListPart, CuePart, EffectPart, ShowUpdate, TempoPart
 from zarabanda.targets import StopEffects

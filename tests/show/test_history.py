@@ -8,7 +8,7 @@ from sqlalchemy import text
 from zarabanda.demo import salt_light
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats import effect_edit
-from zarabanda.show import repositories
+from zarabanda.show import controls, repositories
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Base, ControlRow, EffectRow
 
@@ -114,7 +114,7 @@ def test_a_failed_edit_changes_nothing(store):
         store.undo("a")
 
 
-def test_deleting_an_effect_takes_its_controls_and_undo_brings_them(tmp_path):
+def test_deleting_an_effect_leaves_its_controls_in_their_place_and_undo_brings_it_back(tmp_path):
     store = Store(tmp_path / "demo.db")
     salt_light.build(store)
     with store.reading() as session:
@@ -122,9 +122,11 @@ def test_deleting_an_effect_takes_its_controls_and_undo_brings_them(tmp_path):
     with store.edit("a", "Delete") as session:
         repositories.effects.remove(session, control.effect_id)
     with store.reading() as session:
-        assert session.get(ControlRow, control.id) is None
+        row = session.get(ControlRow, control.id)
+        assert controls.described(row, controls.Names(session)).gone == "its effect is gone"
     store.undo("a")
     with store.reading() as session:
-        assert session.get(ControlRow, control.id) is not None
+        row = session.get(ControlRow, control.id)
+        assert not controls.described(row, controls.Names(session)).gone
         assert session.get(EffectRow, control.effect_id) is not None
     store.close()

@@ -133,7 +133,7 @@ def test_keep_apply_put_on_and_delete(client):
     assert "Kelp" in taken.json["message"].title()
     assert client.post("/api/draft/effects", json={"effect_id": effect, "heads": ["201", "202"]}).status_code == 201
     page = client.get("/api/pages").json["pages"][0]["id"]
-    control = {"place": 9, "mode": "fader", "name": "Kelp", "effect_id": effect, "heads": ["101"]}
+    control = {"place": 9, "mode": "fader", "name": "Kelp", "drives": {"kind": "effect", "number": effect, "heads": ["101"]}}
     assert client.post(f"/api/pages/{page}/controls", json=control).status_code == 201
     again = client.post(f"/api/pages/{page}/controls", json=control)
     assert again.status_code == 409
@@ -142,6 +142,8 @@ def test_keep_apply_put_on_and_delete(client):
     assert uses == ["fader 9 of Dance floor", "the draft"]
     client.delete(f"/api/effects/{effect}")
     assert client.get(f"/api/effects/{effect}").status_code == 404
+    stays = next(one for one in client.get("/api/pages").json["pages"][0]["controls"] if one["name"] == "Kelp")
+    assert (stays["place"], stays["gone"], stays["on"]) == (9, "its effect is gone", "an effect that is gone, 1 light")
     client.post("/api/undo")
     assert client.get(f"/api/effects/{effect}").json["uses"] == uses
     client.delete(f"/api/effects/{effect}")
@@ -245,7 +247,7 @@ BAD = [
     ("GET", "/api/effects/9999", None, 404, "does not exist"),
     ("POST", "/api/draft/values", {"values": {"intensity": {"101": 500}}}, 422, "0 to 100"),
     ("POST", "/api/draft/values", {"values": {"wobble": {"101": 5}}}, 422, "no attribute"),
-    ("POST", "/api/pages/1/controls", {"place": 0, "mode": "fader", "name": "x", "effect_id": 1, "heads": []}, 422, "place"),
+    ("POST", "/api/pages/1/controls", {"place": 0, "mode": "fader", "name": "x", "drives": {"kind": "master"}}, 422, "place"),
     ("POST", "/api/actions", {"action": {"do": "blackout", "on": True}}, 422, "engine"),
     ("GET", "/api/nothing", None, 404, ""),
     ("PUT", "/api/show", {}, 405, ""),
@@ -299,25 +301,28 @@ def test_unknown_keys_and_odd_types_never_break_the_server(client):
 def test_a_use_gets_a_copy_of_its_own_and_the_others_keep_theirs(client):
     page = client.get("/api/pages").json["pages"][0]
     control = next(one for one in page["controls"] if one["name"] == "Ladders: undertow")
-    copy = client.post(f"/api/effects/{control['effect_id']}/own-copy", json={"key": control["key"]})
+    number = control["drives"]["number"]
+    copy = client.post(f"/api/effects/{number}/own-copy", json={"key": control["key"]})
     assert copy.status_code == 201
     assert copy.json["name"] == "Undertow 2"
     assert copy.json["uses"] == ["fader 4 of Dance floor"]
-    assert client.get(f"/api/effects/{control['effect_id']}").json["uses"] == ["Tide Clock, cue 3"]
+    assert client.get(f"/api/effects/{number}").json["uses"] == ["Tide Clock, cue 3"]
     client.post("/api/undo")
-    uses = client.get(f"/api/effects/{control['effect_id']}").json["uses"]
+    uses = client.get(f"/api/effects/{number}").json["uses"]
     assert uses == ["fader 4 of Dance floor", "Tide Clock, cue 3"]
 
 
 def test_a_control_keeps_families_that_the_effect_has(client):
     page = client.get("/api/pages").json["pages"][0]
     effect = next(one for one in client.get("/api/effects").json["effects"] if one["families"] == ["intensity", "position"])
-    control = {"place": 11, "mode": "fader", "name": "x", "effect_id": effect["id"], "heads": ["101"], "job": "both"}
-    refused = client.post(f"/api/pages/{page['id']}/controls", json=control | {"families": ["colour"]})
+    control = {"place": 11, "mode": "fader", "name": "x", "job": "both"}
+    drives = {"kind": "effect", "number": effect["id"], "heads": ["101"]}
+    refused = client.post(f"/api/pages/{page['id']}/controls", json=control | {"drives": drives | {"families": ["colour"]}})
     assert refused.status_code == 422
     assert "moves intensity, position" in refused.json["message"]
-    made = client.post(f"/api/pages/{page['id']}/controls", json=control | {"families": ["position"]}).json
-    assert (made["job"], made["families"]) == ("both", ["position"])
+    control["drives"] = drives | {"families": ["position"]}
+    made = client.post(f"/api/pages/{page['id']}/controls", json=control).json
+    assert (made["job"], made["drives"]["families"]) == ("both", ["position"])
     assert client.post(f"/api/pages/{page['id']}/controls", json=control | {"place": 12, "job": "mood"}).status_code == 422
     client.delete(f"/api/pages/controls/{made['id']}")
 

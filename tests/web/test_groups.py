@@ -62,7 +62,8 @@ def test_what_is_on_an_empty_group_waits_and_says_so(desk):
     group = post(desk, "/api/groups", 201, name="Later")["id"]
     effect = desk.get("/api/effects").json["effects"][0]["id"]
     page = desk.get("/api/pages").json["pages"][0]["id"]
-    body = {"place": 1, "mode": "fader", "name": "Wave", "effect_id": effect, "group_id": group}
+    body = {"place": 1, "mode": "fader", "name": "Wave"}
+    body["drives"] = {"kind": "effect", "number": effect, "group_id": group}
     control = post(desk, f"/api/pages/{page}/controls", 201, **body)
     assert control["waits"] == "Waits for lights: the group “Later” is empty."
     assert control_part(desk).target.heads == ()

@@ -53,7 +53,6 @@ export const useLibrary = () =>
 export const useDraft = () => useQuery({ queryKey: ["draft"], queryFn: () => take(api.GET("/api/draft")) });
 export const usePalettes = () =>
   useQuery({ queryKey: ["palettes"], queryFn: () => take(api.GET("/api/palettes")) });
-export const usePages = () => useQuery({ queryKey: ["pages"], queryFn: () => take(api.GET("/api/pages")) });
 export const useUniverses = () =>
   useQuery({ queryKey: ["universes"], queryFn: () => take(api.GET("/api/output/universes")) });
 
@@ -101,6 +100,7 @@ export function refresh() {
       ["pages"],
       ["busk"],
       ["specials"],
+      ["looks"],
       ["palettes"],
       ["cue-lists"],
       ["cue-updates"],

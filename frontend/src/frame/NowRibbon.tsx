@@ -10,6 +10,7 @@ import { Button } from "../ui/Button";
 import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
+import { LookChips } from "./LookChips";
 import { SpecialChip } from "./SpecialChip";
 import { TwoColoursChip } from "./TwoColoursChip";
 import { ListChip } from "./ListChip";
@@ -105,6 +106,7 @@ export function NowRibbon() {
         {specials?.map((told) => (
           <SpecialChip key={told.id} told={told} />
         ))}
+        <LookChips />
         {lists?.map((told) => (
           <ListChip key={told.id} told={told} />
         ))}

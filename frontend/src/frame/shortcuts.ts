@@ -12,6 +12,8 @@ export const SHORTCUTS: Shortcut[] = [
   { keys: `Alt+1 … Alt+${VIEWS.length}`, does: "Switch views" },
   { keys: "Space", does: "Go: the next cue of the chosen list (in Cues and Busk)" },
   { keys: "1 … 9, 0", does: "Choose a row (in Busk)" },
+  { keys: "Home", does: "From the rows to the faders, and back (in Busk)" },
+  { keys: "1 … 9", does: "Show a page of faders and buttons (in Busk, where they are shown)" },
   { keys: "Letters", does: "Press a pad of the chosen row (in Busk; Alt shows them)" },
   { keys: "PageUp, PageDown", does: "Turn the pages of pads (in Busk)" },
   { keys: "/", does: "Quick selection" },

@@ -17,6 +17,8 @@ interface Connection {
   everConnected: boolean;
   /** In words what does not run, where the supervisor said so. */
   down: string;
+  /** Who this page is to the engine. */
+  holder: string;
 }
 
 /** Whether the page hears from Zarabanda, and the live state as last told. Changes a few times a second. */
@@ -25,6 +27,7 @@ export const useConnection = create<Connection>(() => ({
   engine: false,
   everConnected: false,
   down: "",
+  holder: "",
 }));
 export const useLive = create<{ state: LiveState | null }>(() => ({ state: null }));
 
@@ -88,7 +91,7 @@ function take(message: Schemas["LiveToBrowser"]) {
     case "engine":
       return connectionIs({ engine: message.connected, down: message.message });
     case "hello":
-      return connectionIs({ engine: message.engine });
+      return connectionIs({ engine: message.engine, holder: message.holder ?? "" });
     case "refused":
       say(message.message);
   }

@@ -16,7 +16,7 @@ from zarabanda.show.store import Store
 from zarabanda.show.tables import Group, Page, Show, TempoRow
 from zarabanda.targets import EffectOnHeads
 
-from . import salt_night, specials
+from . import bank, salt_night, specials
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
 from .songs import Lights, add_songs
@@ -94,3 +94,4 @@ def build(store: Store) -> None:
         session.flush()
         specials.add_specials(session)
         salt_night.add_page(session)
+        bank.add_bank(session, lights)

@@ -33,6 +33,7 @@ from zarabanda.messages import (
     DraftValuesPart,
     EffectPart,
     HeldValues,
+    LookPart,
     OpeningPart,
     PalettePart,
     PaletteUse,
@@ -45,14 +46,16 @@ from zarabanda.messages import (
     control_id,
 )
 from zarabanda.messages.looks import look_of
-from zarabanda.targets import EffectOnHeads, StopEffects
+from zarabanda.targets import EffectOnHeads
 
+from .controls import ControlMaker
 from .cueing import SUBJECTS as OF_CUES
 from .cueing import CueMaker, families_of, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
+from .looks import LookMaker, overlay_of, players_of
 from .messaging import messages_of
-from .program import EMPTY, Control, Instance, Program, no_palettes
+from .program import EMPTY, Instance, Program, no_palettes
 from .rows import RowMaker, row_of, targets_of
 
 AUDITION = PlayerId("audition")
@@ -97,6 +100,7 @@ class Compiler:
         self._rig = RigMaker()
         self._cues = CueMaker()
         self._rows = RowMaker()
+        self._looks, self._controls = LookMaker(), ControlMaker()
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -105,7 +109,8 @@ class Compiler:
         for name, value in vars(self).items():
             if isinstance(value, dict):
                 setattr(other, name, dict(value))
-        other._rig, other._cues, other._rows = copy.copy(self._rig), copy.copy(self._cues), copy.copy(self._rows)
+        for name in ("_rig", "_cues", "_rows", "_looks", "_controls"):
+            setattr(other, name, copy.copy(getattr(self, name)))
         return other
 
     @property
@@ -193,8 +198,6 @@ class Compiler:
             now = replace(
                 now, messages={part.id: messages_of(part) for part in self._of(CuePart) if part.document.get("messages")}
             )
-        if "control" in subjects:
-            now = replace(now, controls={one.key: one for one in map(_control, self._of(ControlPart))})
         if now.rig.heads is not before.rig.heads or subjects & (OF_CUES | {"palette", "effect"}):
             families = {part.id: families_of(part.document) for part in self._of(EffectPart)}
             made = self._cues.made(self._of(CueListPart), self._of(CuePart), self._palettes, families, now.rig)
@@ -202,11 +205,16 @@ class Compiler:
         if now.rig.heads is not before.rig.heads or subjects & {"busk-row", "palette", "effect"}:
             effects = (part.id for part in self._of(EffectPart))
             now = replace(now, rows=self._rows.made(self._of(BuskRowPart), self._palettes, effects, now.rig))
+        if now.rig.heads is not before.rig.heads or subjects & {"look", "palette", "colour-way"}:
+            now = replace(now, looks=self._looks.made(self._of(LookPart), self._palettes, now.ways, now.way, now.rig))
+        if now.rig.heads is not before.rig.heads or now.looks is not before.looks or "control" in subjects:
+            controls = self._controls.made(list(self._of(ControlPart)), now.looks, now.rig)
+            now = replace(now, controls={one.key: one for one in controls})
         if now.rig.heads is not before.rig.heads or subjects & {"special", "palette"}:
             parts = sorted(self._of(SpecialPart), key=lambda one: (one.position, one.id))
             now = replace(now, specials={part.id: self._special(part, now) for part in parts})
         if now.rig.heads is not before.rig.heads or subjects & (
-            OF_CUES | {"control", "busk-row", "draft-effect", "effect", "palette", "audition"}
+            OF_CUES | {"control", "look", "busk-row", "draft-effect", "effect", "palette", "audition"}
         ):
             now = self._with_players(now, before, changed)
         self._program = replace(now, **{"fade_s": 0.0, **more})
@@ -264,8 +272,11 @@ class Compiler:
     def _players(self) -> Iterator[tuple[PlayerId, PartKey, str, EffectOnHeads, bool]]:
         """Everything that may play: who plays it, its part, where it comes from, what it is, and whether it always plays."""
         for part in self._of(ControlPart):
-            if isinstance(part.target, EffectOnHeads):
+            if isinstance(part.target, EffectOnHeads) and ("effect", part.target.effect_id) in self._parts:
                 yield PlayerId(control_id(part.id)), part.key, part.source, part.target, False
+        for key, part, source, target in players_of(self._of(LookPart), self._of(ControlPart)):
+            if ("effect", target.effect_id) in self._parts:
+                yield key, part.key, source, target, False
         for part in sorted(self._of(DraftEffectPart), key=lambda one: int(one.id)):
             yield PlayerId(f"draft:{part.id}"), part.key, "draft", part.target, True
         names = {part.id: part.name for part in self._of(CueListPart)}
@@ -311,7 +322,7 @@ class Compiler:
         placed = place(effect, chosen, heads, self._drifts.setdefault(key, Drifts()))
         return Instance(
             key, effect_id, effect.name, source, effect, placed, always, heads.keys, list_of(key), target.depth, target.speed,
-            row, chosen, heads,
+            row, overlay_of(key), chosen, heads,
         )  # fmt: skip
 
 
@@ -324,9 +335,3 @@ def _stands_alike(placed: Placed, before: Heads, now: Heads) -> bool:
     if before.mounting is None or now.mounting is None:
         return alike and before.mounting is now.mounting
     return alike and np.array_equal(before.mounting[own], now.mounting[own])
-
-
-def _control(part: ControlPart) -> Control:
-    key = control_id(part.id)
-    stops = (part.target.family or "all") if isinstance(part.target, StopEffects) else ""
-    return Control(key, part.name, part.mode, part.release_s, PlayerId(key), part.job, stops)

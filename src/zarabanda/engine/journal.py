@@ -15,11 +15,12 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
 from zarabanda.messages import AnyPart, ControlId, FixturePart, PartKey, PlayerId, ShowUpdate
 
-from . import kept_claims, kept_lists, kept_rows
+from . import kept_claims, kept_lists, kept_pages, kept_rows
 from .kept_claims import StripEntry
 from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
+from .kept_pages import PagesEntry
 from .kept_rows import BuskEntry, RowEntry
-from .live import draft, rows
+from .live import draft, looks_held, rows
 from .live.cue_lists import with_manners
 from .live.cut_off import CutOff, standing
 from .live.dark_moves import watched
@@ -74,6 +75,7 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     blind: float | None
     rows: dict[int, RowEntry]
     busk: BuskEntry
+    pages: PagesEntry
     ended: bool = False
     cut_off: tuple[float, list[int]] | None = None
 
@@ -91,6 +93,7 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: boo
         specials=kept_lists.specials_written(state.specials),
         heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
         rows=kept_rows.rows_written(state.rows), busk=kept_rows.busk_written(state.busk, state.follows),
+        pages=kept_pages.written(state),
         ended=ended, cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
     )  # fmt: skip
 
@@ -121,10 +124,11 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
         opened=entry.opened, claims=_claims(entry, program, now, moved),
         blind=None if entry.blind is None else entry.blind + moved,
         held={key: frozenset(holders) for key, holders in entry.held.items()},
+        **kept_pages.read(entry.pages, program, moved),
     )  # fmt: skip
     if entry.cut_off is not None:
         state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))
-    state = watched(rows.with_manners(with_manners(state), list(state.rows)), now)
+    state = watched(looks_held.with_manners(rows.with_manners(with_manners(state), list(state.rows))), now)
     return state if cut_at is None else standing(state, now, cut_at)
 
 
@@ -148,6 +152,7 @@ def _decode_live(content: bytes) -> LiveEntry:
         raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
     numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values(), entry.blind or 0.0, *kept_claims.times(entry.claims)]
     numbers += kept_lists.times(entry.lists, entry.specials, entry.playing) + kept_rows.times(entry.rows, entry.busk)
+    numbers += kept_pages.times(entry.pages)
     for one in entry.tempos.values():
         numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
     if not all(map(math.isfinite, numbers)):

@@ -12,7 +12,6 @@ from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.playback.frame import Effects, Levels, Stage
-from zarabanda.core.playback.highlight import Highlight
 from zarabanda.core.playback.specials import Crossing, Specials
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
@@ -27,15 +26,14 @@ from .live.acts import act
 from .live.advance import advance
 from .live.blind import prepared
 from .live.cue_lists import seen_ahead
-from .live.flashes import FlashStages
 from .live.looking import over_base, running_at
 from .live.playing import Playing
 from .live.programs import take
 from .live.sending import Outward
 from .live.specials import crossing
+from .live.stages import Stages, levels_at
 from .live.state import LiveState, LookedAt
 from .live.testing import with_held
-from .live.two_colours import TwoColourStages
 from .program import EMPTY, Program
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
@@ -115,11 +113,10 @@ class Loop:
         self._planned: Mapping[PlayerId, Playing] | None = None
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
         self._good: Program | None = None
-        self._highlighted: tuple[tuple[str, ...], Rig, Highlight] | None = None
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
         self._looked: tuple[LookedAt | None, Program, LiveState | None] | None = None
         self._crossed: tuple[tuple[Specials, Program], Crossing | None] | None = None
-        self._flashes, self._two_colours = FlashStages(), TwoColourStages()
+        self._stages = Stages(self.batching.single)
         self._failed = 0
         self._stopping = False
 
@@ -259,7 +256,7 @@ class Loop:
         state = self.state
         program = state.program
         if state.playing is not self._planned or not self._batches_are_whole:
-            self._planned, self._order = state.playing, list(state.playing)
+            self._planned, self._order = state.playing, list(state.beneath_overlays)
             placed = [state.playing[key].placed for key in self._order]
             self._batches, self._batches_are_whole = self.batching.batches_of(program.rig, placed)
         every = [state.playing[key] for key in self._order]
@@ -268,11 +265,8 @@ class Loop:
             heads, reply = self._asked_of_stage.popleft()
             reply(self._on_stage(heads, running, t))
         frame, ground = self.batching.frame(program.rig)
-        stages: list[Stage] = [Effects(self._batches, running)]
-        stages += [one for one in (self._two_colours.at(state, t), self._flashes.at(state, t)) if one is not None]
-        if state.shown is not None:
-            stages.append(self._highlight(state.shown.steps[state.shown.step(state, t)], program.rig))
-        levels = Levels(state.grand, state.blackout)
+        stages: list[Stage] = [Effects(self._batches, running), *(one.stage for one in self._stages.at(state, t))]
+        levels = levels_at(state, t)
         values = frame.values(ground.at(state.claims, t), stages, levels, t, self._crossing())
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
@@ -281,12 +275,16 @@ class Loop:
             ahead = self._seen_ahead(t)
             values = values if ahead is None else ahead
             laps.mark("prepared")
+        over = [key for key in state.playing if state.playing[key].instance.overlay_id]
+        if over:
+            every += [state.playing[key] for key in over]
+            running = running_at(state, every, t)
         cells = [one.placed.first_cell for one in every]
         weights = [
             max((row[number] for number in one.instance.families), default=0.0)
             for one, row in zip(every, running.weight.tolist(), strict=True)
         ]
-        now = [RunningNow(*one) for one in zip(self._order, running.theta.tolist(), weights, cells, strict=True)]
+        now = [RunningNow(*one) for one in zip([*self._order, *over], running.theta.tolist(), weights, cells, strict=True)]
         return Snapshot(self.health.frames, t, values, data, program, now)
 
     def _seen_ahead(self, t: float) -> NDArray[np.float64] | None:
@@ -296,9 +294,10 @@ class Loop:
             state = self._cue_ahead() or (prepared(self.state) if self.state.blind is not None else None)
             if state is None:
                 return None
-            every = list(state.playing.values())
+            every = list(state.beneath_overlays.values())
             batches, _ = self.batching.batches_of(state.program.rig, [one.placed for one in every])
-            values = over_base(state, batches, running_at(state, every, t), t)
+            over = [one.stage for one in Stages(self.batching.single).overlays(state, t)]
+            values = over_base(state, batches, running_at(state, every, t), t, over)
             Levels(state.grand, state.blackout).apply(values, state.program.rig)
             self._ahead = (self.state, values)
         return self._ahead[1]
@@ -309,12 +308,6 @@ class Loop:
         if self._looked is None or self._looked[0] != of[0] or self._looked[1] is not of[1]:
             self._looked = (*of, seen_ahead(self.state))
         return self._looked[2]
-
-    def _highlight(self, heads: tuple[str, ...], rig: Rig) -> Highlight:
-        known = self._highlighted
-        if known is None or known[0] != heads or known[1] is not rig:
-            self._highlighted = known = (heads, rig, Highlight(rig, heads))
-        return known[2]
 
     def _crossing(self) -> Crossing | None:
         """Specials of the frame; the same stage as long as nothing of them changes."""
@@ -335,7 +328,8 @@ class Loop:
         rig = self.state.program.rig
         chosen = np.zeros(len(rig), bool)
         chosen[[rig.heads.index[key] for key in heads if key in rig.heads.index]] = True
-        return _told(rig, over_base(self.state, self._batches, running, t), np.broadcast_to(chosen, rig.heads.has.shape))
+        over = [one.stage for one in self._stages.overlays(self.state, t)]
+        return _told(rig, over_base(self.state, self._batches, running, t, over), np.broadcast_to(chosen, rig.heads.has.shape))
 
 
 def _told(rig: Rig, values: NDArray[np.float64], wanted: NDArray[np.bool_]) -> Values:

@@ -19,6 +19,7 @@ from zarabanda.event_log import EventLog
 from zarabanda.messages import (
     Acting,
     AskActing,
+    AskHeld,
     AskLook,
     AskStage,
     AskTrace,
@@ -45,6 +46,7 @@ from zarabanda.workers import Troubles, in_words
 
 from . import journal as journals
 from .compiling import Compiler
+from .held_now import held_now
 from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
@@ -139,7 +141,8 @@ class Engine:
         playing = {key: one.instance for key, one in state.playing.items()} | program.instances
         asked = state.with_(program=program)
         playing |= {key: asked.instance(key) for key in playing if key in program.instances}
-        placed = [playing[key].placed for key in order_in(state, program) if key in playing]
+        order = [playing[key] for key in order_in(state, program) if key in playing]
+        placed = [one.placed for one in order if not one.overlay_id]
         self.loop.batching.prepare(program.rig, placed)
         self.loop.swap(program)
         if program.routes is not self._routed:
@@ -177,6 +180,8 @@ class Engine:
             case AskTrace():
                 state, sent, now = self.loop.state, self.loop.sent, time.monotonic()
                 peer.post(traced(state, sent, message.head, message.attribute, now, message.ref))
+            case AskHeld():
+                peer.post(held_now(self.loop.state, message.heads, time.monotonic(), message.ref))
             case AskActing():
                 peer.post(Acting(message.ref, acting(self.loop.state, message.effect_id)))
             case _:

@@ -13,12 +13,14 @@ from zarabanda.core.effects.effect import Effect
 from zarabanda.core.effects.placement import Placed, place
 from zarabanda.core.effects.variants import AS_IT_IS, Variant, varied
 from zarabanda.core.playback.cue_list import CueList
+from zarabanda.core.playback.kept_looks import KeptLook
 from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, TempoPart
 
+from .controls import Control
 from .messaging import CueMessage
 from .rows import ALL, Row
 
@@ -26,8 +28,8 @@ from .rows import ALL, Row
 @dataclass(frozen=True)
 class Instance:
     """An effect on a selection, that may play. always: plays as long as it is there; keys: of the rig's heads; list_id: the
-    cue list that starts it, row_id: the row of a busking page that it plays on, 0: none; depth: share of the effect's own, 0…1;
-    speed: times its own; picked: its heads in pick order, of all `heads`."""
+    cue list that starts it, row_id: the row of a busking page that it plays on, overlay_id: the overlay that it is of, 0: none;
+    depth: share of the effect's own, 0…1; speed: times its own; picked: its heads in pick order, of all `heads`."""
 
     key: PlayerId
     effect_id: int
@@ -41,6 +43,7 @@ class Instance:
     depth: float = 1.0
     speed: float = 1.0
     row_id: int = 0
+    overlay_id: int = 0
     picked: Ints | None = None
     heads: Heads | None = None
 
@@ -63,22 +66,6 @@ class Instance:
     def families(self) -> tuple[int, ...]:
         """Families in which it acts, by their number."""
         return tuple(sorted({block.family for block in self.placed.blocks}))
-
-
-@dataclass(frozen=True)
-class Control:
-    """A fader or button: how it acts, and what plays what it drives. mode: `fader`, `latch` or `flash`; release in s.
-
-    job: what a fader changes, `depth`, `speed` or `both`; stops: a button that stops effects, of one family or `all`.
-    """
-
-    key: ControlId
-    name: str
-    mode: str
-    release_s: float
-    player: PlayerId
-    job: str = "depth"
-    stops: str = ""
 
 
 @dataclass(frozen=True)
@@ -112,6 +99,8 @@ class Program:
     specials: Mapping[int, Special] = field(default_factory=dict)
     rows: Mapping[int, Row] = field(default_factory=dict)
     """Rows of busking pages by number, in their order."""
+    looks: Mapping[int, KeptLook] = field(default_factory=dict)
+    """Kept looks by number, in their order; those that are overlays lie over one another in it."""
     messages: Mapping[int, tuple[CueMessage, ...]] = field(default_factory=dict)
     """What cues send, by the number of the cue in the show."""
     devices: tuple[DevicePart, ...] = ()

@@ -11,6 +11,7 @@ from zarabanda.messages import (
     Frame,
     HeldSlot,
     ListTold,
+    PageTold,
     PlayerId,
     RunningState,
     ShownState,
@@ -22,7 +23,10 @@ from zarabanda.messages import (
 from zarabanda.outputs.devices import Devices
 
 from .frames import FrameWriter, universe_frame
+from .live.controls import level_of
 from .live.cue_lists import at_step, following, list_state
+from .live.looks_held import told as looks_told
+from .live.overlays import told as overlays_told
 from .live.specials import told as specials_told
 from .live.state import LiveState
 from .loop import Loop, Snapshot
@@ -99,7 +103,7 @@ class Publisher:
                 for key, one in state.playing.items()
             ],
             stopped=sorted(state.stopped),
-            levels={key: value for key, value in state.levels.items() if key in program.controls},
+            levels={key: level_of(state, control) for key, control in program.controls.items()},
             grand=state.grand,
             blackout=state.blackout,
             health=loop.health.report(loop.rate, [Trouble(**one) for one in loop.troubles.report()]),
@@ -115,6 +119,8 @@ class Publisher:
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,
             specials=specials_told(state, t), specials_level=state.specials.level,
+            overlays=overlays_told(state, t), looks=looks_told(state),
+            page=None if state.page is None else PageTold(state.page.page, state.page.number, state.page.holder),
         )  # fmt: skip
 
 

@@ -7,40 +7,28 @@ from collections.abc import Callable, Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.core.playback.frame import Levels
-from zarabanda.core.playback.highlight import Highlight
-from zarabanda.core.playback.trace import Over, Playing, trace
+from zarabanda.core.playback.trace import Playing, trace
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.slots import slots_of
 from zarabanda.messages import Traced, TracedSlot, TraceStep
 
 from .live.cue_lists import list_state
-from .live.flashes import FlashStages
 from .live.specials import crossing
+from .live.stages import Stages, levels_at
 from .live.state import LiveState
-from .live.two_colours import TwoColourStages
 
 Sent = tuple[Sequence[int], NDArray[np.uint8]]
 
 
 def playing_at(state: LiveState, t: float, words: Callable[[int], Sequence[str]] = lambda effect_id: ()) -> list[Playing]:
-    """What plays at t, as a trace takes it. words: the layers of an effect, by its number."""
+    """What plays at t beneath overlays, as a trace takes it. words: the layers of an effect, by its number."""
     return [
         Playing(
             one.instance.name, one.placed, state.theta(one, t), state.weights(one, t), one.layer_shifts,
             words(one.instance.effect_id), key,
         )
-        for key, one in state.playing.items()
+        for key, one in state.beneath_overlays.items()
     ]  # fmt: skip
-
-
-def over_at(state: LiveState, t: float) -> list[Over]:
-    """What acts after effects at t, in its order."""
-    two, flashes = TwoColourStages().at(state, t), FlashStages().at(state, t)
-    shown = None if state.shown is None else Highlight(state.program.rig, state.shown.steps[state.shown.step(state, t)])
-    held = ", ".join(dict.fromkeys(one.kind for one in state.busk.flashing))
-    stages = [("two colours", "two colours", two), ("flash", held, flashes), ("shown", "lit to be found", shown)]
-    return [Over(what, who, stage) for what, who, stage in stages if stage is not None]
 
 
 def acting(state: LiveState, effect_id: int) -> list[tuple[str, list[str]]]:
@@ -63,8 +51,8 @@ def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: fl
         return Traced(reference, [], [])
     effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
     cues = {whose.holder: list_state(state, number).cue or 0 for number, whose in state.program.lists.items()}
-    levels = Levels(state.grand, state.blackout)
-    found = trace(rig, state.claims, playing_at(state, t), levels, head, attribute, t, over_at(state, t), crossing(state))
+    over = Stages().at(state, t)
+    found = trace(rig, state.claims, playing_at(state, t), levels_at(state, t), head, attribute, t, over, crossing(state))
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),

@@ -9,6 +9,7 @@ import msgspec
 from zarabanda.errors import ZarabandaError, brief, shown
 
 from .ids import Action, ControlId, Number, PlayerId, Universe
+from .look_actions import LookAction
 from .row_actions import RowAction
 from .tempo_actions import TempoAction
 
@@ -227,6 +228,7 @@ BrowserAction = (
     | HoldSlot
     | TempoAction
     | RowAction
+    | LookAction
 )
 AnyAction = BrowserAction | LetGo
 

@@ -107,6 +107,17 @@ class BuskRowPart(Part, frozen=True, tag="busk-row"):
     document: dict[str, Any]
 
 
+class LookPart(Part, frozen=True, tag="look"):
+    """A kept look. over: an overlay, which lies over others by its position; document: see `formats.look_document.LookDocument`,
+    with the numbers of palettes and effects."""
+
+    id: int
+    name: str
+    position: int
+    over: bool
+    document: dict[str, Any]
+
+
 class CueListPart(Part, frozen=True, tag="cue-list"):
     """A cue list; settings: see `formats.cue_document.CueListSettings`."""
 
@@ -224,6 +235,7 @@ AnyPart = (
     | CueListPart
     | CuePart
     | SpecialPart
+    | LookPart
     | ColourWayPart
     | OpeningPart
     | RoutePart

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from .ids import PlayerId
+from .ids import ControlId, PlayerId
 
 
 class TempoState(msgspec.Struct, frozen=True):
@@ -132,6 +132,34 @@ class SpecialTold(msgspec.Struct, frozen=True):
     until: float | None
     lights: int
     of: int
+
+
+class OverlayTold(msgspec.Struct, frozen=True):
+    """An overlay. level: of its fader; share: how far it lies over what runs below now; on: whether it is in, or held; until: the
+    stamp at which a way in or out is over."""
+
+    id: int
+    name: str
+    level: float
+    share: float
+    on: bool
+    until: float | None
+
+
+class LookTold(msgspec.Struct, frozen=True):
+    """A look that a control holds on stage: control, its name, and where that is, in words."""
+
+    control: ControlId
+    name: str
+    source: str
+
+
+class PageTold(msgspec.Struct, frozen=True):
+    """The page of faders and buttons that was asked for last: number: counts how often; holder: by whom, empty: by all."""
+
+    page: int
+    number: int
+    holder: str
 
 
 class CutOffTold(msgspec.Struct, frozen=True):

@@ -15,7 +15,10 @@ from .told import (
     DeviceState,
     HeldSlot,
     ListTold,
+    LookTold,
     LoopHealth,
+    OverlayTold,
+    PageTold,
     RouteState,
     RowTold,
     RunningState,
@@ -101,6 +104,13 @@ class AskTrace(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fiel
     ref: int
 
 
+class AskHeld(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="held"):
+    """What is held on these heads now, below effects, and which effects run on them?"""
+
+    heads: HeadKeys
+    ref: int
+
+
 class AskActing(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="acting"):
     """On which heads does an effect run now?"""
 
@@ -126,7 +136,8 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     written_back: list[PlayerId] = []
 
 
-ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | AskLook | AskStage | AskTrace | AskActing | ShowUpdate
+Question = AskLook | AskStage | AskTrace | AskActing | AskHeld
+ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | Question | ShowUpdate
 
 # from the engine
 
@@ -175,7 +186,29 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     busk: BuskTold | None = None
     cut_off: CutOffTold | None = None
     specials: list[SpecialTold] = []
+    overlays: list[OverlayTold] = []
+    looks: list[LookTold] = []
+    page: PageTold | None = None
     specials_level: float = 1.0
+
+
+class EffectNow(msgspec.Struct, frozen=True):
+    """An effect that runs: on heads in pick order, families in which it acts (None: all of its own), depth 0…1 and speed."""
+
+    effect_id: int
+    name: str
+    heads: list[str]
+    families: list[str] | None
+    depth: float
+    speed: float
+
+
+class HeldNow(msgspec.Struct, frozen=True, tag_field="type", tag="held-now"):
+    """What is held, by attribute and head, and which effects run."""
+
+    ref: int
+    values: Values
+    effects: list[EffectNow]
 
 
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):
@@ -237,16 +270,17 @@ class ShowRefused(msgspec.Struct, frozen=True, tag_field="type", tag="refused-sh
     message: str
 
 
-FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Acting | Refused | ShowRefused
+FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Acting | HeldNow | Refused | ShowRefused
 
 # to a browser, beside frames as they come
 
 
 class Hello(msgspec.Struct, frozen=True, tag_field="type", tag="hello"):
-    """The live socket is open. engine: whether the engine is there."""
+    """The live socket is open. engine: whether the engine is there; holder: who this page is to the engine."""
 
     version: int
     engine: bool
+    holder: str = ""
 
 
 class EngineIs(msgspec.Struct, frozen=True, tag_field="type", tag="engine"):

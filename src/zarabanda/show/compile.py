@@ -22,6 +22,7 @@ from zarabanda.messages import (
     DraftValuesPart,
     EffectPart,
     FixturePart,
+    LookPart,
     ModePart,
     OpeningPart,
     PalettePart,
@@ -43,6 +44,7 @@ from .tables import (
     EffectRow,
     Fixture,
     Group,
+    LookRow,
     Mode,
     Page,
     PaletteRow,
@@ -159,7 +161,14 @@ def _of_groups(session: Session, keys: Keys) -> Iterator[AnyPart]:
     yield from _controls_of_groups(session, keys)
     yield from _cues_of_groups(session, keys)
     if keys is not None:
+        yield from _looks(session, _users(session, LookRow.__tablename__, Group.__tablename__, keys))
         yield from _busk_rows(session, session.scalars(select(BuskRow.id).where(BuskRow.group_id.in_(keys))).all())
+
+
+def _looks(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    groups = {row.id: row.heads for row in session.scalars(select(Group))}
+    for row in session.scalars(_asked(select(LookRow), LookRow.id, keys)):
+        yield LookPart(row.id, row.name, row.position, row.over, cues.with_heads(row.document, groups))
 
 
 def _specials(session: Session, keys: Keys) -> Iterator[AnyPart]:
@@ -205,6 +214,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     CueRow.__tablename__: ("cue", _cues),
     Group.__tablename__: ("", _of_groups),
     SpecialRow.__tablename__: ("special", _specials),
+    LookRow.__tablename__: ("look", _looks),
     PlaceRow.__tablename__: ("", _specials_of_places),
     RouteRow.__tablename__: ("route", _routes),
     DeviceRow.__tablename__: ("device", _devices),

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import ModeSpec, head_key, head_keys, lit_keys
 
-from .tables import Base, ControlRow, CueRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, PaletteRow, SpecialRow
+from .tables import Base, ControlRow, CueRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, LookRow, PaletteRow, SpecialRow
 
 
 @dataclass(frozen=True)
@@ -108,6 +108,21 @@ def _put_cue(row: CueRow, renaming: Renaming) -> None:
     }  # fmt: skip
 
 
+def _heads_of_look(row: LookRow) -> list[str]:
+    """Heads of a look's values and effects, each once."""
+    document = row.document
+    every = [*document["values"].values(), *(one.get("heads", ()) for one in document["effects"])]
+    return list(dict.fromkeys(head for heads in every for head in heads))
+
+
+def _put_look(row: LookRow, renaming: Renaming) -> None:
+    values = {name: renaming.values(heads) for name, heads in row.document["values"].items()}
+    row.document = {
+        **row.document, "values": {name: heads for name, heads in values.items() if heads},
+        "effects": [{**one, "heads": renaming.keys(one.get("heads", ()))} for one in row.document["effects"]],
+    }  # fmt: skip
+
+
 def _put_own(row: EffectRow | PaletteRow, renaming: Renaming) -> None:
     row.document = row.document | {"own": renaming.values(_own_of(row.document))}
 
@@ -131,6 +146,7 @@ PLACES: tuple[Place, ...] = (
     Place(DraftEffect, lambda row: row.heads, _put_list),
     Place(ControlRow, lambda row: row.target.get("heads", ()), _put_target),
     Place(CueRow, _heads_of_cue, _put_cue),
+    Place(LookRow, _heads_of_look, _put_look),
     Place(SpecialRow, lambda row: row.document["heads"], _put_document),
     Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
     Place(EffectRow, lambda row: _own_of(row.document), _put_own),

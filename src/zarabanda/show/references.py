@@ -22,6 +22,7 @@ from .tables import (
     DraftValue,
     EffectRow,
     Group,
+    LookRow,
     PaletteRow,
     PlaceRow,
     Reference,
@@ -120,6 +121,13 @@ def _used_by_row(document: Document) -> set[Used]:
     return {(table, number) for table, number in found if isinstance(number, int)}
 
 
+def _used_by_look(document: Document) -> set[Used]:
+    """Effects and groups that a look refers to."""
+    found = {(EffectRow.__tablename__, one.get("effect")) for one in document.get("effects", ())}
+    found |= {(Group.__tablename__, one.get("group_id")) for one in document.get("effects", ())}
+    return {(table, number) for table, number in found if isinstance(number, int)}
+
+
 def _used_by_special(document: Document) -> set[Used]:
     """The place that a special is aimed at."""
     place = (document.get("aim") or {}).get("place")
@@ -132,6 +140,7 @@ DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
     CueListRow.__tablename__: lambda row: _used_in(row["settings"]) | _tempos_of(row["settings"]),
     CueRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_cue(row["document"]),
     BuskRow.__tablename__: lambda row: _used_by_row(row["document"]),
+    LookRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_look(row["document"]),
     SpecialRow.__tablename__: lambda row: _used_by_special(row["document"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }

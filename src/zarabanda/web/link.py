@@ -24,6 +24,7 @@ from zarabanda.messages import (
     Acting,
     AnyAction,
     AskActing,
+    AskHeld,
     AskLook,
     AskStage,
     AskTrace,
@@ -33,6 +34,7 @@ from zarabanda.messages import (
     EngineIs,
     Frame,
     FromEngine,
+    HeldNow,
     Highlight,
     HoldSlot,
     LetGo,
@@ -243,6 +245,11 @@ class EngineLink:
         found: Values | None = self._asked_for(lambda number: AskStage(heads, number))
         return found or {}
 
+    def held_on(self, heads: list[str]) -> HeldNow:
+        """What is held on heads now, below effects, and which effects run on them."""
+        found: HeldNow = self._asked_for(lambda number: AskHeld(heads, number))
+        return found
+
     def trace_of(self, head: str, attribute: str) -> Traced:
         """Where a value on stage comes from, and the slots it comes out at."""
         found: Traced = self._asked_for(lambda number: AskTrace(head, attribute, number))
@@ -253,7 +260,7 @@ class EngineLink:
         found: Acting = self._asked_for(lambda number: AskActing(effect_id, number))
         return found.plays
 
-    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace | AskActing]) -> Any:
+    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace | AskActing | AskHeld]) -> Any:
         self._references += 1
         number, arrived, answer = self._references, threading.Event(), list[Any]()
         self._answers[number] = (arrived, answer)
@@ -388,7 +395,7 @@ class EngineLink:
                     browser.post_newest("state", self.state)
             case Look(ref, values) if ref in self._answers:
                 self._answered(ref, values)
-            case Traced(ref) | Acting(ref) if ref in self._answers:
+            case Traced(ref) | Acting(ref) | HeldNow(ref) if ref in self._answers:
                 self._answered(ref, message)
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)

@@ -11,6 +11,7 @@ import { BuskPage } from "./BuskPage";
 import { EditMode } from "./edit/EditMode";
 import { MakePageSheet } from "./edit/MakePageSheet";
 import { NameSheet } from "./edit/NameSheet";
+import { BANK, useHomeKey } from "./useHomeKey";
 
 const Empty = styled.section`
   padding: 40px;
@@ -35,16 +36,6 @@ const Start = styled.div`
     font-weight: 650;
   }
 `;
-const Bank = styled.div`
-  display: grid;
-  grid-template-rows: 40px minmax(0, 1fr);
-  height: 100%;
-  padding-top: 4px;
-  > :first-child {
-    padding-left: 14px;
-  }
-`;
-const BANK = 0;
 
 /** The live pages: rows by group, and the page of faders and buttons. */
 export function BuskView() {
@@ -53,6 +44,7 @@ export function BuskView() {
   const edits = useBuskEdits();
   const [sheet, setSheet] = useState<"make" | "rename" | null>(null);
   const [editing, setEditing] = useState<number | null>(null);
+  useHomeKey();
   if (!data) return null;
   const page = chosen === BANK ? undefined : (data.pages.find((one) => one.id === chosen) ?? data.pages[0]);
   const show = (id: number) => useDesk.setState({ busk: id });
@@ -77,7 +69,7 @@ export function BuskView() {
         onAction={choose}
         actions={[
           ...data.pages.map((one) => ({ id: `page:${one.id}`, text: one.name })),
-          { id: `page:${BANK}`, text: "Faders and buttons" },
+          { id: `page:${BANK}`, text: "Faders and buttons (Home)" },
           page && { id: "edit", text: "Edit rows and pads" },
           { id: "make", text: "Make a busking page" },
           page && { id: "rename", text: `Rename ${page.name}` },
@@ -92,10 +84,7 @@ export function BuskView() {
       {page ? (
         <BuskPage key={page.id} page={page} clashes={data.clashes} start={start} />
       ) : chosen === BANK ? (
-        <Bank>
-          {start(null)}
-          <FaderBank />
-        </Bank>
+        <FaderBank start={start(null)} />
       ) : (
         <Empty>
           <h2>No busking page yet</h2>

@@ -11,7 +11,7 @@ import { DarkNotice } from "./DarkNotice";
 import { DraftPanel } from "./DraftPanel";
 import { useFansFollow } from "./fan/useFansFollow";
 import { LowerPanels } from "./LowerPanels";
-import { PaletteShelf } from "./palettes/PaletteShelf";
+import { Shelves } from "./Shelves";
 import { SlotRow } from "./SlotRow";
 import { FAMILIES } from "./values";
 import { ValueRow } from "./ValueRow";
@@ -119,7 +119,7 @@ export function LookView() {
         )}
       </Middle>
       <Right>
-        <PaletteShelf selection={selection} />
+        <Shelves selection={selection} />
         <DraftPanel selection={selection} hand={hand} />
       </Right>
     </Frame>

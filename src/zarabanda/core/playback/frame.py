@@ -79,19 +79,41 @@ class Closing(Protocol):
 
 
 @dataclass(frozen=True)
+class GroupLevel:
+    """The level of a group, 0…1. heads: those that it scales: not cells of a fixture whose own level it scales."""
+
+    name: str
+    heads: tuple[int, ...]
+    level: float
+
+
+@dataclass(frozen=True)
 class Levels:
-    """What scales intensity at the end: grand master 0…1, and blackout."""
+    """What scales intensity at the end: groups, grand master 0…1, blackout. apart: heads in specials, not scaled by groups."""
 
     grand: float = 1.0
     blackout: bool = False
+    groups: tuple[GroupLevel, ...] = ()
+    apart: frozenset[int] = frozenset()
 
     @property
     def factor(self) -> float:
         """Factor on all intensities."""
         return 0.0 if self.blackout else self.grand
 
+    @property
+    def act(self) -> bool:
+        """Whether they change anything."""
+        return self.factor != 1 or bool(self.groups)
+
+    def scaled(self, group: GroupLevel) -> list[int]:
+        """Heads that a group scales now."""
+        return [head for head in group.heads if head not in self.apart]
+
     def apply(self, values: Floats, rig: Rig) -> None:
         """Scale what was brought into range before; of a fixture with cells its own level alone, which scales theirs."""
+        for group in self.groups:
+            values[attributes.INTENSITY, self.scaled(group)] *= group.level
         if self.factor != 1:
             values[attributes.INTENSITY, rig.unled] *= self.factor
 
@@ -154,10 +176,10 @@ class Frame:
         reaches = [one[1] for one in known if one is not None]
         if len(reaches) < len(touched):
             reaches = [self._everything]
-        now = (base, levels.factor, *map(id, touched))
+        now = (base, levels, *map(id, touched))
         all_new = base.moving is not None or now != self._before or reaches == [self._everything]
         self._before = ()  # until all of it is taken: a fault in between must not be forgotten
-        stretches = [one for reach in reaches for one in (reach.stretches_scaled if levels.factor != 1 else reach.stretches)]
+        stretches = [one for reach in reaches for one in (reach.stretches_scaled if levels.act else reach.stretches)]
         if all_new:
             values[:] = base.still
             if base.moving is not None:

@@ -117,15 +117,8 @@ class Strip:
             target = target * manner.dimming
         if isinstance(share, float) and share >= 1:
             values[at] = target
-        elif self.kind == "colour" and self.origin is not None and not self.straight:
-            shares = np.broadcast_to(share, (len(self.cells), 1))
-            way = colour.SPACES[self.space](self.origin, target, shares[:, 0]).T
-            values[at] = np.clip(way + (1 - shares) * (beneath - self.origin), 0, 1)
-        elif self.kind == "hue" and self.origin is not None:
-            way = self.origin + colour.hue_step(self.origin, target) * share
-            values[at] = (way + (1 - share) * (beneath - self.origin)) % 360
         else:
-            values[at] = beneath + share * (target - beneath)
+            values[at] = mixed(self.kind, beneath, target, share, self.space, self.origin)
 
     def share(self, t: float, manner: Manner = PLAIN, covered: Floats | None = None) -> float | Floats:
         """How far it has come, 0…1; (n, 1) where newer claims of a holder that uncovers cover it: covered (n, 1), 0…1."""
@@ -158,6 +151,21 @@ class Strip:
         """Whether it says the same as another."""
         plain = all(getattr(self, name) == getattr(them, name) for name in ("holder", "laid", "rank", "kind", "space", "timing"))
         return plain and np.array_equal(self.cells, them.cells) and np.array_equal(self.targets, them.targets)
+
+
+def mixed(
+    kind: Kind, beneath: Floats, target: Floats, share: float | Floats, space: str = "rgb", origin: Floats | None = None
+) -> Floats:
+    """So much of the way from what is beneath to targets, (n, k). share: 0…1, or (n, 1); space: way of colours; origin (n, k):
+    what was beneath when it began, for ways round a hue; None: all go straight."""
+    if origin is not None and kind == "colour" and space not in STRAIGHT:
+        shares = np.broadcast_to(share, (len(target), 1))
+        way = colour.SPACES[space](origin, target, shares[:, 0]).T
+        return np.asarray(np.clip(way + (1 - shares) * (beneath - origin), 0, 1))
+    if origin is not None and kind == "hue":
+        way = origin + colour.hue_step(origin, target) * share
+        return np.asarray((way + (1 - share) * (beneath - origin)) % 360)
+    return np.asarray(beneath + share * (target - beneath))
 
 
 def joined(strips: Sequence[Strip]) -> Strip:

@@ -118,7 +118,12 @@ def trace(
     if closing is not None and closing.touched[rows, number].any():
         closing.apply(values, t)
         steps.append(Step("special", closing.whose(number), now(), share=closing.share(number, t)))
-    levels.apply(values, rig)
+    if attributes.INTENSITY in rows:
+        for group in levels.groups:
+            if number in levels.scaled(group):
+                values[attributes.INTENSITY, number] *= group.level
+                steps.append(Step("levels", f"level of {group.name}", now(), share=group.level))
+    replace(levels, groups=()).apply(values, rig)
     if attributes.INTENSITY in rows and levels.factor != 1 and not rig.led[number]:
         steps.append(Step("levels", "blackout" if levels.blackout else "grand master", now(), share=levels.factor))
     return steps

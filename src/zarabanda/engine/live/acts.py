@@ -16,6 +16,7 @@ from . import (
     highlighting,
     holding,
     levels,
+    overlays,
     rows,
     running,
     specials,
@@ -44,6 +45,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **flashes.ACTIONS,
     **two_colours.ACTIONS,
     **waves.ACTIONS,
+    **overlays.ACTIONS,
     **ways_home.ACTIONS,
 }
 

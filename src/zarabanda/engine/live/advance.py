@@ -8,7 +8,7 @@ from typing import Any
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.errors import ZarabandaError
 
-from . import controls, cue_lists, dark_moves, flashes, rows, running, sending, specials
+from . import alone, controls, cue_lists, dark_moves, flashes, group_levels, overlays, rows, running, sending, specials
 from .playing import Playing
 from .state import LiveState
 
@@ -79,7 +79,8 @@ def done(state: LiveState, t: float) -> LiveState:
 
 def _without_what_is_over(state: LiveState, t: float) -> LiveState:
     """Without what was over by t. What ends after its cycles lets go of its control."""
-    state = flashes.tidied(specials.tidied(state, t), t)
+    for one in (specials, flashes, overlays, alone, group_levels):
+        state = one.tidied(state, t)
     claims = state.claims.advanced(t)
     if claims is not state.claims:
         state = state.with_(claims=claims)

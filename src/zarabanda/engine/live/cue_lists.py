@@ -13,12 +13,13 @@ from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.strips import Manner
 from zarabanda.core.playback.tracking import Tracked
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, Release, ReleaseAll, Resume
+from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, PlayerId, Release, ReleaseAll, Resume
 
-from . import cue_effects, rows, sending
+from . import cue_effects, sending
 from .levels import share
 from .sending import Waiting
 from .state import LiveState, LookedAt
+from .sweeping import swept
 from .tempo import BEATS_IN_A_BAR
 
 
@@ -185,7 +186,7 @@ def _moved(
     state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
         state = _without_effects_of_others(state, others, passage, t)
-        state = rows.let_go(state, state.program.rows.values(), passage.releases(t), t)
+        state = swept(state, passage.releases(t), t)
     return cue_effects.gone_to(state, whose, step.place, passage, t)
 
 
@@ -197,10 +198,14 @@ def _left(state: LiveState, whose: CueList) -> ListState:
 
 def _without_effects_of_others(state: LiveState, others: list[CueList], passage: Passage, t: float) -> LiveState:
     """With effects of lists that were swept out and of controls on their way out; the draft stays."""
-    swept = {other.id for other in others}
-    of_controls = {control.player for control in state.program.controls.values()}
-    keys = [key for key, one in state.playing.items() if one.instance.list_id in swept or key in of_controls]
+    gone_lists, of_controls = {other.id for other in others}, _of_controls(state)
+    keys = [key for key, one in state.playing.items() if one.instance.list_id in gone_lists or key in of_controls]
     return cue_effects.faded_out(state, keys, passage, t).with_controls_down(of_controls & set(keys))
+
+
+def _of_controls(state: LiveState) -> set[PlayerId]:
+    """Keys of what plays the effects that controls drive."""
+    return {player for control in state.program.controls.values() if control.plays_effect for player in control.players}
 
 
 def _swept(state: LiveState, whose: CueList) -> list[CueList]:
@@ -310,13 +315,13 @@ def release(state: LiveState, action: Release, t: float) -> LiveState:
 
 
 def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
-    """Let go of all that is not protected: lists, rows, and effects of theirs and of controls. The draft stays."""
+    """Let go of all that is not protected: lists, rows, overlays, looks and effects of controls. The draft stays."""
     for whose in state.program.lists.values():
         if not whose.protected and list_state(state, whose.id).cue is not None:
             state = release(state, Release(whose.id, action.seconds), t)
-    of_controls = {control.player for control in state.program.controls.values()} & set(state.playing)
+    of_controls = _of_controls(state) & set(state.playing)
     passage = passage_of(state, Times.alike(action.seconds))
-    state = rows.let_go(state, state.program.rows.values(), passage.releases(t), t)
+    state = swept(state, passage.releases(t), t)
     return cue_effects.faded_out(state, sorted(of_controls), passage, t).with_controls_down(of_controls)
 
 

@@ -53,11 +53,15 @@ def _acting(state: LiveState) -> Iterator[tuple[NDArray[np.int64], float]]:
         row = state.program.rows.get(one.row)
         if row is not None and one.kind != "dark":
             yield row.heads, one.share.arrives if one.share.end == 0 else INFINITY
+    for own in state.overlays.values():
+        if own.look.touched[attributes.INTENSITY].any():
+            yield np.flatnonzero(own.look.touched[attributes.INTENSITY]), own.out_at
     for playing in state.playing.values():
         end = playing.fades[family].arrives if playing.fades[family].end == 0 else INFINITY
+        over = state.overlays.get(playing.instance.overlay_id)
         for block in playing.placed.blocks:
             if block.family == family:
-                yield block.head, end
+                yield block.head, end if over is None else min(end, over.out_at)
 
 
 def _moves(state: LiveState, t: float) -> Iterator[tuple[CueList, float, dark.Move]]:

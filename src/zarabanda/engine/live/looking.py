@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.batches import Batches, Running
-from zarabanda.core.playback.frame import Acting
+from zarabanda.core.playback.frame import Acting, Stage
 from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
 
@@ -25,18 +25,20 @@ def running_at(state: LiveState, every: Sequence[Playing], t: float) -> Running:
     return Running(np.array([state.theta(one, t) for one in every]), weights, shifts)
 
 
-def over_base(state: LiveState, acting: Acting, running: Running, t: float) -> Floats:
-    """What the base comes to with effects on it, (A, N), within the ranges."""
+def over_base(state: LiveState, acting: Acting, running: Running, t: float, stages: Sequence[Stage] = ()) -> Floats:
+    """What the base comes to with effects and then stages on it, (A, N), within the ranges."""
     rig = state.program.rig
     flat = base_at(rig, state.claims, t).reshape(-1)
     acting.apply(flat, running)
     values = flat.reshape(rig.home.shape)
+    for stage in stages:
+        stage.apply(values)
     values[attributes.HUE] %= 360
     return np.clip(values, rig.low, rig.high)
 
 
-def look_at(state: LiveState, t: float) -> Floats:
-    """The look at t, (A, N): base and all effects."""
-    every, rig = list(state.playing.values()), state.program.rig
+def look_below(state: LiveState, t: float, stages: Sequence[Stage]) -> Floats:
+    """The look at t, (A, N): base, effects beneath overlays, and these stages."""
+    every, rig = list(state.beneath_overlays.values()), state.program.rig
     batches = Batches([one.placed for one in every], len(rig), rig.mixes)
-    return over_base(state, batches, running_at(state, every, t), t)
+    return over_base(state, batches, running_at(state, every, t), t, stages)

@@ -8,7 +8,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Program
-from . import draft, list_edits, row_edits, specials, tempos
+from . import draft, group_levels, list_edits, looks_held, overlays, row_edits, specials, tempos
 from .acts import act
 from .advance import advance, done
 from .blind import withheld
@@ -72,7 +72,8 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         waits = key not in state.playing or _returns(state, key, state.playing[key], program)
         if instance.always and key not in state.stopped and waits:
             state = start(state, key, t)
-    state = specials.taken(row_edits.taken(list_edits.taken(state, old, t), old, t), old, t)
+    for one in (list_edits, row_edits, looks_held, overlays, group_levels, specials):
+        state = one.taken(state, old, t)
     state = done(state, t)
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 

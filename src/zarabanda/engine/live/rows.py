@@ -31,7 +31,8 @@ from ..rows import ALL, LEVEL, LIGHTS, Pad, Row
 from . import sending
 from .busk import NEW_ROW, RowState, WaitingPress
 from .phases import keeping_phase
-from .playing import HAND_S, Fade, Playing
+from .playing import HAND_S
+from .running import brought_in, faded
 from .state import LiveState
 from .tempo import BEATS_IN_A_BAR
 
@@ -167,22 +168,11 @@ def effects_on(state: LiveState, pad: Pad, on: bool, t: float) -> LiveState:
     """With the effect of a pad coming, or going."""
     for key in pad.players:
         playing = state.playing.get(key)
-        if on and key in state.program.instances and (playing is None or playing.stopping):
-            instance = state.instance(key)
-            beat, silent = state.clock(instance).beats(t), (Fade(0.0, 0.0, t),) * len(attributes.FAMILIES)
-            if playing is not None:  # it was on its way out
-                state, silent = state.without([key]), playing.fades
-            new = Playing(instance, t, beat, fades=silent, rate=instance.speed)
-            state = state.with_playing(key, _faded(state, new, 1.0, t))
-        elif not on and playing is not None and not playing.stopping:
-            state = state.with_playing(key, _faded(state, playing, 0.0, t))
+        if on:
+            state = brought_in(state, key, t, state.busk.fade_s)
+        elif playing is not None and not playing.stopping:
+            state = state.with_playing(key, faded(playing, 0.0, t, state.busk.fade_s))
     return state
-
-
-def _faded(state: LiveState, playing: Playing, share: float, t: float) -> Playing:
-    """On the way to a share, each family in the time of the next change."""
-    times = map(state.busk.fade_s, attributes.FAMILIES)
-    return replace(playing, fades=tuple(fade.to(share, t, s) for fade, s in zip(playing.fades, times, strict=True)))
 
 
 def _held_by(state: LiveState, row: Row, pad: Pad, action: PressPad, t: float) -> LiveState:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -21,6 +22,23 @@ def start(state: LiveState, key: PlayerId, t: float, level: float = 1.0) -> Live
         return state.with_playing(key, replace(playing, level=level))
     beat = state.clock(instance).beats(t)
     return state.without([key]).with_playing(key, Playing(instance, t, beat, level, rate=instance.speed))
+
+
+def brought_in(state: LiveState, key: PlayerId, t: float, seconds: Callable[[str], float]) -> LiveState:
+    """With an instance coming in from where it is, each family in its time; what is in already stays."""
+    playing = state.playing.get(key)
+    if key not in state.program.instances or (playing is not None and not playing.stopping):
+        return state
+    instance = state.instance(key)
+    fades = (Fade(0.0, 0.0, t),) * len(attributes.FAMILIES) if playing is None else playing.fades
+    new = Playing(instance, t, state.clock(instance).beats(t), fades=fades, rate=instance.speed)
+    return state.without([key]).with_playing(key, faded(new, 1.0, t, seconds))
+
+
+def faded(playing: Playing, share: float, t: float, seconds: Callable[[str], float]) -> Playing:
+    """On the way to a share, each family in its time."""
+    times = map(seconds, attributes.FAMILIES)
+    return replace(playing, fades=tuple(fade.to(share, t, s) for fade, s in zip(playing.fades, times, strict=True)))
 
 
 def fade_out(state: LiveState, key: PlayerId, t: float, seconds: float) -> LiveState:

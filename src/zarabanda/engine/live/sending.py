@@ -52,6 +52,15 @@ class Outbox:
         return replace(self, at=t, count=self.count + 1 if t == self.at else 1)
 
 
+def with_value(message: Mapping[str, Any], value: float | None) -> Mapping[str, Any]:
+    """A message with what a fader says, 0…1, as its value; None: as it is."""
+    if value is None:
+        return message
+    if message["kind"] == "osc":
+        return {**message, "arguments": f"{message.get('arguments', '')} {value:.4f}".strip()}
+    return {**message, "value": round(127 * value)}
+
+
 def armed(state: LiveState, own: ListState, cue: int, t: float) -> ListState:
     """A list that has gone to a cue at t, with the cue's messages waiting behind those that do already."""
     more = tuple(Waiting(cue, n, t + one.at) for n, one in enumerate(state.program.messages.get(cue, ())))

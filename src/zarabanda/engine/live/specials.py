@@ -7,6 +7,8 @@ from dataclasses import replace
 from typing import Any
 
 from zarabanda.core.playback.claims import arrived
+from zarabanda.core.playback.kept_looks import Laid
+from zarabanda.core.playback.looks import Floats
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.specials import LOOK, Crossing, Gate, Point, Special
 from zarabanda.core.rig import attributes
@@ -15,7 +17,7 @@ from zarabanda.messages import PressSpecial, SpecialsHome, SpecialsLevel, Specia
 
 from ..program import Program
 from .levels import share
-from .looking import look_at
+from .stages import look_at
 from .state import LiveState
 
 
@@ -103,9 +105,17 @@ def _commanded(state: LiveState, side: int, head: str, t: float) -> tuple[float,
 def _goal(state: LiveState, side: int, head: str) -> Point:
     """Pan and tilt that a side comes to: of the look once all its current claims have arrived."""
     special, rig = state.program.specials.get(side), state.program.rig
-    values = arrived(state.claims, rig.home) if special is None else special.values
+    values = _arrived(state) if special is None else special.values
     pan, tilt = values[[attributes.PAN, attributes.TILT], rig.heads.index[head]].tolist()
     return pan, tilt
+
+
+def _arrived(state: LiveState) -> Floats:
+    """What the look comes to, (A, N), overlays as their faders go."""
+    values = arrived(state.claims, state.program.rig.home)
+    for own in sorted(state.overlays.values(), key=lambda one: one.look.position):
+        Laid(own.look, max(own.fader.end, own.flash.end), own.beneath).apply(values)
+    return values
 
 
 def _speed(state: LiveState, head: str) -> Point:

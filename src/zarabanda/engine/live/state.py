@@ -24,9 +24,13 @@ from .tempo import Clock, Tempo
 Floats = NDArray[np.float64]
 
 if TYPE_CHECKING:
+    from .alone import AloneState
     from .cue_lists import ListState
     from .cut_off import CutOff
+    from .group_levels import LevelOfGroup
     from .highlighting import Shown
+    from .overlays import OverlayState
+    from .pages import PageShown
     from .tempos import Follow
     from .ways_home import WayHome
 
@@ -81,6 +85,12 @@ class LiveState:
     rows: Mapping[int, RowState] = field(default_factory=dict)
     busk: BuskState = NEW_BUSK
     follows: Mapping[int, Follow] = field(default_factory=dict)
+    overlays: Mapping[int, OverlayState] = field(default_factory=dict)
+    """Overlays that are in or on a way, by number."""
+    alone: tuple[AloneState, ...] = ()
+    group_levels: Mapping[int, LevelOfGroup] = field(default_factory=dict)
+    page: PageShown | None = field(default=None, compare=False)
+    """The page of faders and buttons that was asked for last."""
     way_home: WayHome | None = field(default=None, compare=False)
     """What can be brought back."""
 
@@ -135,7 +145,11 @@ class LiveState:
         return self.clock_of(playing).time_of(beat)
 
     def weights(self, playing: Playing, t: float) -> tuple[float, ...]:
-        """W of what plays at t by family, with the fader of its cue list."""
+        """W of what plays at t by family, with the fader of its cue list or overlay."""
+        if playing.instance.overlay_id:
+            own = self.overlays.get(playing.instance.overlay_id)
+            share = own.share(t) if own is not None else 0.0
+            return tuple(weight * share for weight in playing.weights(t))
         if playing.instance.row_id:
             depth = self._depth_of(playing.instance, t)
             return tuple(weight * depth for weight in playing.weights(t))
@@ -164,6 +178,11 @@ class LiveState:
             variant = replace(variant, pairs=self.rows.get(base.row_id, NEW_ROW).pairs)
         return base.varied(variant)
 
+    @property
+    def beneath_overlays(self) -> dict[PlayerId, Playing]:
+        """What plays beneath overlays, oldest first."""
+        return {key: one for key, one in self.playing.items() if not one.instance.overlay_id}
+
     # changed copies
 
     def with_(self, **changes: Any) -> LiveState:
@@ -189,5 +208,6 @@ class LiveState:
 
     def with_controls_down(self, players: Collection[PlayerId]) -> LiveState:
         """With the controls at 0 that drive what these play."""
-        down = [control.key for control in self.program.controls.values() if control.player in players]
+        ours = [one for one in self.program.controls.values() if one.plays_effect]
+        down = [one.key for one in ours if not set(one.players).isdisjoint(players)]
         return replace(self, levels={**self.levels, **dict.fromkeys(down, 0.0)})

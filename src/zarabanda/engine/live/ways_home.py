@@ -14,7 +14,7 @@ from zarabanda.core.playback.shares import Timing, alike
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import BringBack, PlayerId, ReleaseAll, ReleaseRow, StopAll, TemposBack
 
-from . import cue_lists, rows, running, tempos
+from . import cue_lists, overlays, rows, running, tempos
 from .playing import Fade
 from .state import LiveState
 
@@ -63,6 +63,7 @@ def bring_back(state: LiveState, action: BringBack, t: float) -> LiveState:
             changes |= {"level": own.level, "shown": own.shown}
         state = rows.with_row(state, number, **changes)
     state = rows.with_manners(state, list(was.rows))
+    state = overlays.brought_back(state, was, t)
     return _tempos_back(state, was, t) if home.tempos else state
 
 
@@ -77,8 +78,13 @@ def _effects_back(state: LiveState, was: LiveState, t: float) -> LiveState:
         fades = [Fade(share, one.end, t, _BACK_S) for share, one in zip(shares, before.fades, strict=True)]
         back[key] = replace(before, fades=tuple(fades), instance=state.instance(before.instance.key))
     playing = {key: back.get(key) or state.playing.get(key) for key in was.playing if key in back or key in state.playing}
-    levels = {control.key: was.levels[control.key] for control in state.program.controls.values()
-              if control.player in back and control.key in was.levels}  # fmt: skip
+    levels = {
+        control.key: was.levels[control.key]
+        for control in state.program.controls.values()
+        if control.key in was.levels
+        and (control.look is not None or not back.keys().isdisjoint(control.players))
+        and not state.levels.get(control.key)
+    }
     return state.with_(
         playing={**playing, **{key: one for key, one in state.playing.items() if key not in playing}},
         levels={**state.levels, **levels},

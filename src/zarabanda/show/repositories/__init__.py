@@ -1,7 +1,8 @@
 """Questions and changes in the words of the show, by subject. Changes take the session of an edit (`Store.edit`)."""
 
-from . import busk, cues, devices, draft, effects, groups, pages, palettes, rig, routes, rows, specials, tempos
+from . import busk, cues, devices, draft, effects, groups, looks, pages, palettes, rig, routes, rows, specials, tempos
 
 __all__ = [
-    "busk", "cues", "devices", "draft", "effects", "groups", "pages", "palettes", "rig", "routes", "rows", "specials", "tempos",
+    "busk", "cues", "devices", "draft", "effects", "groups", "looks", "pages", "palettes", "rig", "routes", "rows", "specials",
+    "tempos",
 ]  # fmt: skip

@@ -14,9 +14,9 @@ from zarabanda.errors import InUse
 from zarabanda.formats.effect_document import MAX_NAME, EffectDocument
 
 from ..references import Names, users_of
-from ..tables import ControlRow, CueListRow, CueRow, DraftEffect, EffectRow, Page, Reference
-from . import busk, cues
-from .pages import user_of
+from ..tables import ControlRow, CueListRow, CueRow, DraftEffect, EffectRow, LookRow, Page, Reference
+from . import busk, cues, looks
+from .pages import look_of, user_of
 from .rows import get
 
 
@@ -80,13 +80,16 @@ def copy(session: Session, row: EffectRow, *, kept: bool) -> EffectRow:
 
 
 def remove(session: Session, effect_id: int) -> None:
-    """Delete an effect, and with it the controls and draft entries that run it; cues go on without it."""
+    """Delete an effect, and with it the draft entries that run it. Cues and looks go on without it; controls keep their place and
+    say that it is gone."""
     row = get(session, EffectRow, effect_id, "effect")
     for user in users_of(session, EffectRow.__tablename__, effect_id):
         if isinstance(user, CueRow):
             cues.without_effect(session, user, effect_id)
-        else:
-            session.delete(user)
+        elif isinstance(user, LookRow):
+            user.document = {
+                **user.document, "effects": [one for one in user.document["effects"] if one["effect"] != effect_id],
+            }  # fmt: skip
     for draft in session.scalars(select(DraftEffect).where(DraftEffect.effect_id == effect_id)):
         session.delete(draft)
     session.flush()
@@ -109,15 +112,23 @@ def all_uses(session: Session, only: int | None = None) -> dict[int, list[str]]:
         .where(Reference.user_table == CueRow.__tablename__, Reference.used_table == EffectRow.__tablename__)
         .order_by(CueListRow.position, CueRow.number)
     )
+    in_looks = (
+        select(Reference.used_id, LookRow.name)
+        .join(LookRow, LookRow.id == Reference.user_id)
+        .where(Reference.user_table == LookRow.__tablename__, Reference.used_table == EffectRow.__tablename__)
+        .order_by(LookRow.position)
+    )
     in_draft = select(DraftEffect.effect_id).distinct()
     if only is not None:
         on_pages, in_draft = on_pages.where(Reference.used_id == only), in_draft.where(DraftEffect.effect_id == only)
-        in_cues = in_cues.where(Reference.used_id == only)
+        in_cues, in_looks = in_cues.where(Reference.used_id == only), in_looks.where(Reference.used_id == only)
     found: dict[int, list[str]] = {}
     for effect_id, page, place, row in session.execute(on_pages):
         found.setdefault(effect_id, []).append(f"{row.removesuffix('s')} {place} of {page}")
     for effect_id, name, number in session.execute(in_cues):
         found.setdefault(effect_id, []).append(f"{name}, cue {number:g}")
+    for effect_id, name in session.execute(in_looks):
+        found.setdefault(effect_id, []).append(f"the look {name}")
     for effect_id in session.scalars(in_draft):
         found.setdefault(effect_id, []).append("the draft")
     return found
@@ -137,6 +148,12 @@ def own_copy(session: Session, key: str) -> EffectRow:
         document = busk.document_of(on)
         pads = [one.model_copy(update={"effect": row.id}) if one.id == pad else one for one in document.effects]
         busk.put(on, document.model_copy(update={"effects": pads}))
+        return row
+    if (of_look := look_of(session, key)) is not None:
+        own, content, effect = looks.effect_at(session, *of_look)
+        row = copy(session, get(session, EffectRow, effect, "effect"), kept=True)
+        effects = [one.model_copy(update={"effect": row.id}) if n == of_look[1] else one for n, one in enumerate(content.effects)]
+        own.document = content.model_copy(update={"effects": effects}).model_dump(mode="json")
         return row
     user = user_of(session, key)
     row = copy(session, get(session, EffectRow, user.effect_id, "effect"), kept=isinstance(user, ControlRow))

@@ -21,7 +21,7 @@ from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.palette_document import MIXED, PaletteDocument
 
 from .. import references
-from ..tables import CueRow, DraftValue, EffectRow, PaletteRow
+from ..tables import CueRow, DraftValue, EffectRow, LookRow, PaletteRow
 from .rows import get
 
 
@@ -116,7 +116,7 @@ def used_by(session: Session, palette_id: int) -> Counter[str]:
     for user in references.users_of(session, PaletteRow.__tablename__, palette_id):
         if isinstance(user, DraftValue):
             found["the draft"] += _count(user.heads, palette_id) if user.attribute not in _TOLD_ONCE else 0
-        elif isinstance(user, CueRow):
+        elif isinstance(user, CueRow | LookRow):
             values = {name: heads for name, heads in user.document["values"].items() if name not in _TOLD_ONCE}
             found[user.in_words()] += _count(values, palette_id)
         elif isinstance(user, EffectRow):
@@ -152,7 +152,7 @@ def replace(session: Session, palette_id: int, by: int | None, rig: Heads | None
     for user in references.users_of(session, PaletteRow.__tablename__, palette_id):
         if isinstance(user, DraftValue):
             user.heads = _replaced_on_heads(user.attribute, user.heads, palette_id, other, palette, rig)
-        elif isinstance(user, CueRow):
+        elif isinstance(user, CueRow | LookRow):
             values = {
                 name: _replaced_on_heads(name, heads, palette_id, other, palette, rig)
                 for name, heads in user.document["values"].items()

@@ -3,7 +3,7 @@
 from .base import NEVER_AGAIN, Base
 from .kept import Edit, Reference, Show
 from .making import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow, TempoRow
-from .playing import BuskPage, BuskRow, ControlRow, CueListRow, CueRow, Page, PlaceRow, SpecialRow
+from .playing import BuskPage, BuskRow, ControlRow, CueListRow, CueRow, LookRow, Page, PlaceRow, SpecialRow
 from .rig import DeviceRow, Fixture, Group, Mode, RouteRow
 
 __all__ = [
@@ -22,6 +22,7 @@ __all__ = [
     "EffectRow",
     "Fixture",
     "Group",
+    "LookRow",
     "Mode",
     "Page",
     "PaletteRow",

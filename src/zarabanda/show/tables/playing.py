@@ -1,10 +1,10 @@
-"""What plays: pages, busking pages, cue lists, specials."""
+"""What plays: pages, busking pages, cue lists, specials, kept looks."""
 
 from __future__ import annotations
 
 from typing import Any
 
-from sqlalchemy import JSON, Float, ForeignKey, Index, Integer, String
+from sqlalchemy import JSON, Boolean, Float, ForeignKey, Index, Integer, String
 from sqlalchemy.orm import Mapped, mapped_column
 
 from zarabanda import targets
@@ -126,3 +126,19 @@ class SpecialRow(Base):
     position: Mapped[int] = mapped_column(Integer)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
     __table_args__ = NEVER_AGAIN
+
+
+class LookRow(Base):
+    """A kept look. over: an overlay, which lies over others by its position; document: see `formats.look_document.LookDocument`,
+    with the numbers of palettes and effects."""
+
+    __tablename__ = "look"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    position: Mapped[int] = mapped_column(Integer)
+    over: Mapped[bool] = mapped_column(Boolean, default=False)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN
+
+    def in_words(self) -> str:
+        return f"the {'overlay' if self.over else 'look'} “{self.name}”"

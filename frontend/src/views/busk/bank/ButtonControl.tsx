@@ -1,63 +1,83 @@
 import { Button as AriaButton } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Schemas } from "../../../api/client";
-import { act, useLive } from "../../../live/socket";
-import { ControlMenu } from "./ControlMenu";
+import type { Control } from "../../../api/pages";
+import { act, useLive, useLivePart } from "../../../live/socket";
+import { Label } from "./Label";
 
-const Frame = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+const Press = styled(AriaButton)`
+  display: block;
+  width: 100%;
+  height: 100%;
+  min-height: 44px;
+  min-width: 0;
   border: 1px solid var(--edge);
   border-radius: 2px;
-  min-height: 56px;
+  background: transparent;
+  color: var(--bone);
+  font: inherit;
+  text-align: left;
+  padding: 0;
+  cursor: pointer;
+  touch-action: none;
+  overflow: hidden;
+  position: relative;
+  &[data-hovered] {
+    background: var(--raised);
+  }
   &[data-on] {
     border-color: var(--bone);
     background: var(--bone);
     color: var(--on-bone);
   }
-`;
-const Press = styled(AriaButton)`
-  background: transparent;
-  border: 0;
-  color: inherit;
-  font: inherit;
-  text-align: left;
-  padding: 6px 12px;
-  cursor: pointer;
-  touch-action: none;
-  overflow: hidden;
-  small {
-    display: block;
-    font-size: 13px;
-    opacity: 0.8;
+  &[data-runs]:not([data-on])::after {
+    content: "";
+    position: absolute;
+    inset: auto 0 0;
+    height: 5px;
+    background: var(--hatch);
   }
   &[data-pressed] {
     outline: 3px solid var(--edge);
     outline-offset: -3px;
   }
+  &[data-gone] {
+    border-style: dashed;
+    color: var(--quiet);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--focus);
+    outline-offset: 1px;
+  }
 `;
+/** Kinds that are on, or held; all others act once. */
+const TURNS = ["effect", "look", "alone", "special", "master"];
 
-const waysOf = (flash: boolean, on: boolean) =>
-  flash ? "while held" : on ? "on, press for off" : "press for on";
+/** Whether what a button acts on runs now: a cue list that is on a cue. */
+const useRuns = (control: Control) =>
+  useLivePart((state) => {
+    if (control.drives.kind !== "list") return false;
+    return state?.lists?.find((one) => one.id === control.drives.number)?.cue != null;
+  });
 
-/** A button: on and off by presses, or on while it is held. */
-export function ButtonControl({ control }: { control: Schemas["ControlView"] }) {
+/** A button: on and off by presses, on while it is held, or something done at once. */
+export function ButtonControl({ control }: { control: Control }) {
   const on = useLive((live) => (live.state?.levels[control.key] ?? 0) > 0);
-  const flash = control.mode === "flash";
-  const words = control.stops ? "at once, whatever started them" : waysOf(flash, on);
+  const runs = useRuns(control);
+  const { kind, number } = control.drives;
+  const turns = TURNS.includes(kind) && !(kind === "special" && number == null);
+  const held = turns && control.mode === "flash";
   const press = (down: boolean) => act({ do: "press", control: control.key, down });
   return (
-    <Frame data-on={on || undefined}>
-      <Press
-        aria-pressed={flash || control.stops ? undefined : on}
-        onPressStart={() => press(true)}
-        onPressEnd={() => flash && !control.stops && press(false)}
-      >
-        {control.name}
-        <small>{control.waits ? "waits: its group is empty" : words}</small>
-      </Press>
-      <ControlMenu control={control} />
-    </Frame>
+    <Press
+      aria-pressed={turns && !held ? on : undefined}
+      data-on={(turns && on) || undefined}
+      data-runs={runs || undefined}
+      data-gone={control.gone || undefined}
+      onPressStart={() => press(true)}
+      onPressEnd={() => held && press(false)}
+    >
+      <Label control={control} />
+    </Press>
   );
 }

@@ -1,20 +1,25 @@
-import { Slider, SliderOutput, SliderThumb, SliderTrack, Text } from "react-aria-components";
+import { Slider, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
 
-import type { Schemas } from "../../../api/client";
+import type { Control } from "../../../api/pages";
 import { act, useLive } from "../../../live/socket";
 import { useHeld } from "../../../ui/useHeld";
-import { ControlMenu } from "./ControlMenu";
+import { Label } from "./Label";
 
 const Frame = styled(Slider<number>)`
   display: grid;
-  grid-template-rows: minmax(0, 1fr) auto auto;
+  grid-template-rows: 66px minmax(0, 1fr);
   border: 1px solid var(--edge);
   border-radius: 2px;
   min-height: 0;
+  min-width: 0;
   position: relative;
   &[data-orientation="vertical"] {
     height: 100%;
+  }
+  &[data-gone] {
+    border-style: dashed;
+    color: var(--quiet);
   }
 `;
 const Track = styled(SliderTrack)`
@@ -45,48 +50,45 @@ const Thumb = styled(SliderThumb)`
     outline: 2px solid var(--focus);
   }
 `;
-const Name = styled(Text)`
-  display: block;
-  padding: 6px 8px 0;
-  font-size: 14px;
-  line-height: 1.2;
-  height: 42px;
-  overflow: hidden;
-`;
-const Foot = styled.div`
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  padding: 0 0 0 8px;
+const Value = styled.span`
+  position: absolute;
+  left: 0;
+  right: 0;
+  bottom: 3px;
+  text-align: center;
   font: 14px var(--numbers);
-  white-space: nowrap;
+  pointer-events: none;
+  z-index: 1;
+  span {
+    background: var(--ink);
+    padding: 0 3px;
+  }
 `;
-const LET_GO_MS = 600;
 
-/** A fader: how far it is up is how deep its effect goes. At the bottom the effect is off. */
-export function FaderControl({ control }: { control: Schemas["ControlView"] }) {
+/** A fader: what it is on and does, and how far it is up, in its own unit. */
+export function FaderControl({ control }: { control: Control }) {
+  const { low, high, unit } = control;
   const told = useLive((live) => live.state?.levels[control.key] ?? 0);
-  const send = (now: number) => act({ do: "level", control: control.key, value: now / 100 });
-  const [value, move] = useHeld(Math.round(told * 100), send, LET_GO_MS);
+  const send = (now: number) => act({ do: "level", control: control.key, value: (now - low) / (high - low) });
+  const [value, move] = useHeld(Math.round(low + told * (high - low)), send);
   return (
     <Frame
       orientation="vertical"
-      minValue={0}
-      maxValue={100}
+      minValue={low}
+      maxValue={high}
       value={value}
       onChange={move}
-      aria-label={control.name}
+      isDisabled={!!control.gone}
+      data-gone={control.gone || undefined}
+      aria-label={`${control.name}, ${control.does}`}
     >
-      <Track style={{ "--fill": value / 100 } as React.CSSProperties}>
+      <Label control={control} />
+      <Track style={{ "--fill": (value - low) / (high - low) } as React.CSSProperties}>
         <Thumb />
+        <Value aria-hidden="true">
+          <span>{`${value} ${unit}`}</span>
+        </Value>
       </Track>
-      <Name title={control.waits || undefined}>
-        {control.waits ? `${control.name}: waits, its group is empty` : control.name}
-      </Name>
-      <Foot>
-        <SliderOutput>{() => `${value} %`}</SliderOutput>
-        <ControlMenu control={control} />
-      </Foot>
     </Frame>
   );
 }

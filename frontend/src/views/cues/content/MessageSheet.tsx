@@ -4,7 +4,7 @@ import styled from "styled-components";
 import { Refused } from "../../../api/client";
 import { useLists, type CueContent } from "../../../api/cues";
 import { useDevices } from "../../../api/devices";
-import { usePages } from "../../../api/queries";
+import { usePages } from "../../../api/pages";
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";

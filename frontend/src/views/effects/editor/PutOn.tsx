@@ -3,13 +3,13 @@ import { Checkbox, CheckboxGroup, Label, Radio, RadioGroup } from "react-aria-co
 import styled from "styled-components";
 
 import { api, Refused, take } from "../../../api/client";
-import { useEdit, usePages, useShow } from "../../../api/queries";
+import { freePlaces, usePages } from "../../../api/pages";
+import { useEdit, useShow } from "../../../api/queries";
 import { say } from "../../../ui/Toasts";
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { Ending, Sheet } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
-import { freePlaces, PLACES } from "../../busk/places";
 import type { WholeEffect } from "../shelf/EffectMenu";
 
 const Ways = styled(RadioGroup)`
@@ -107,7 +107,9 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
   const [job, setJob] = useState<Job>("depth");
   const [kept, setKept] = useState(effect.families as Family[]);
   const page = pages?.pages.find((one) => one.id === pageId) ?? pages?.pages[0];
-  const free = page ? freePlaces(page.controls, mode === "fader" ? "fader" : "button") : [];
+  const free = page
+    ? freePlaces(page.controls, mode === "fader", mode === "fader" ? pages!.faders : pages!.buttons)
+    : [];
   const chosen = place !== null && free.includes(place) ? place : (free[0] ?? null);
   const put = useEdit(async () => {
     try {
@@ -118,12 +120,17 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
             place: chosen!,
             mode,
             name,
-            effect_id: effect.id,
-            heads: follows === null ? heads : [],
-            group_id: follows,
             release_s: 0.4,
             job: mode === "fader" ? job : "depth",
-            families: kept.length === effect.families.length ? null : kept,
+            drives: {
+              kind: "effect",
+              number: effect.id,
+              heads: follows === null ? heads : [],
+              group_id: follows,
+              do: "go",
+              seconds: 2,
+              families: kept.length === effect.families.length ? null : kept,
+            },
           },
         }),
       );
@@ -192,7 +199,7 @@ export function PutOn({ effect, heads, isOpen, onClose }: Props) {
           options={free.map((one) => ({ id: one, text: `${kind} ${one}` }))}
           value={chosen}
           onChange={(key) => setPlace(Number(key))}
-          placeholder={`All ${PLACES} are taken`}
+          placeholder="All are taken"
         />
       </div>
       <TextField

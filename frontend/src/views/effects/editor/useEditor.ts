@@ -4,16 +4,8 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 
 import { api, Refused, take, type Schemas } from "../../../api/client";
-import {
-  ownEdit,
-  refresh,
-  tell,
-  useDraft,
-  useEffectView,
-  usePages,
-  useShow,
-  useWeave,
-} from "../../../api/queries";
+import { ownEdit, refresh, tell, useDraft, useEffectView, useShow, useWeave } from "../../../api/queries";
+import { usePages } from "../../../api/pages";
 import { useDesk } from "../../../state";
 import { columnsFor } from "../weave/pixels";
 import { headsSeen } from "../weave/seen";

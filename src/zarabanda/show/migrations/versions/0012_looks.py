@@ -1,0 +1,27 @@
+"""kept looks and overlays"""
+
+import sqlalchemy as sa
+from alembic import op
+
+revision = "0012"
+down_revision = "0011"
+branch_labels = None
+depends_on = None
+
+
+def upgrade() -> None:
+    op.create_table(
+        "look",
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("name", sa.String(80), nullable=False),
+        sa.Column("position", sa.Integer(), nullable=False),
+        sa.Column("over", sa.Boolean(), nullable=False),
+        sa.Column("document", sa.JSON(), nullable=False),
+        sa.PrimaryKeyConstraint("id"),
+        sa.UniqueConstraint("name"),
+        sqlite_autoincrement=True,
+    )
+
+
+def downgrade() -> None:
+    op.drop_table("look")
