@@ -69,8 +69,11 @@ class Page(Live):
         self.edit(0.0, **more)
         self.act({"do": "next-change", "seconds": 0.0, "position_s": 0.0}, 0.0)
 
+    def made_of(self, **more: Any) -> list[Any]:
+        return parts(**more)
+
     def edit(self, t: float, **more: Any) -> None:
-        self.swap(self.compiler.take(ShowUpdate("test", 1, parts(**more), whole=True)), t)
+        self.swap(self.compiler.take(ShowUpdate("test", 1, self.made_of(**more), whole=True)), t)
 
     def pad(self, number: int, t: float, row: int = LEFT, **more: Any) -> None:
         self.act({"do": "pad", "row": row, "pad": number, **more}, t)

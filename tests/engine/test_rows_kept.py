@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.engine.bank import CONTROLS, Bank, bank_parts
 from tests.engine.busking import BLUE, HELD, LEFT, RED, RIGHT, STAGE, SWELL, TOP, WAVE, Page, parts
 from tests.engine.test_loop import Clock
 from zarabanda.core.rig import attributes
@@ -41,12 +42,19 @@ OTHERS = st.one_of(
                      {"do": "follow-tempo", "tempo": "Movement", "main": "Colour", "ratio": 2.0},
                      {"do": "hold-tempo", "tempo": "Colour"}, {"do": "tempos-back"}]),
 )  # fmt: skip
-MOMENTS = st.lists(st.tuples(st.floats(0, 1.2), st.one_of(PRESSES, OTHERS)), max_size=12)
+BANK = st.one_of(
+    st.fixed_dictionaries({"do": st.just("press"), "control": st.sampled_from([f"control:{n}" for n, _, _ in CONTROLS.values()]),
+                           "down": st.booleans(), "holder": st.sampled_from("ab")}),
+    st.fixed_dictionaries({"do": st.just("level"), "control": st.sampled_from([f"control:{n}" for n, _, _ in CONTROLS.values()]),
+                           "value": SHARE}),
+    st.fixed_dictionaries({"do": st.just("overlay"), "overlay": st.sampled_from([1, 2, 3]), "on": st.booleans()}),
+)  # fmt: skip
+MOMENTS = st.lists(st.tuples(st.floats(0, 1.2), st.one_of(PRESSES, OTHERS, BANK, BANK)), max_size=12)
 
 
 def played(moments, rate):
     """The state after actions (pause, action), with frames at a rate in between (0: none)."""
-    page, t, frame = Page(), 0.0, 0.0
+    page, t, frame = Bank(), 0.0, 0.0
     for pause, done in moments:
         t += pause
         while rate and frame <= t:
@@ -63,6 +71,8 @@ def test_the_same_presses_give_the_same_light_with_frames_and_without(moments):
     (without, end), (with_frames, _) = played(moments, 0), played(moments, 44)
     assert np.allclose(without.at(end), with_frames.at(end), atol=1e-9)
     assert without.now.rows == with_frames.now.rows
+    ways = [{number: (one.fader, one.flash) for number, one in page.now.overlays.items()} for page in (without, with_frames)]
+    assert ways[0] == ways[1]
 
 
 @settings(max_examples=60, deadline=None)
@@ -71,7 +81,7 @@ def test_a_restarted_engine_has_the_same_rows_and_goes_on_alike(moments):
     page, end = played(moments, 0)
     page.advance(end)
     entry = journal.entry_of(page.now, now=end, wall=9_000.0, boot="this start")
-    again, kept = Page(), page.now
+    again, kept = Bank(), page.now
     read = msgspec.msgpack.decode(msgspec.msgpack.encode(entry), type=journal.LiveEntry)
     again.now = journal.restored(read, kept.program, end, 9_000.0, "this start")
     assert again.now.rows == kept.rows
@@ -85,13 +95,15 @@ def test_the_last_step_of_a_trace_is_on_stage_also_of_rows_and_flashes(attribute
     clock, seen = Clock(), []
     loop = Loop(LiveState(), [MemoryOutput()], clock=clock, sleep=clock.sleep)
     loop.on_frame = lambda snapshot: seen.append(snapshot.values.copy())
-    loop.swap(Compiler().take(ShowUpdate("test", 1, parts(), whole=True)))
+    loop.swap(Compiler().take(ShowUpdate("test", 1, [*parts(), *bank_parts()], whole=True)))
     loop.tick(clock())
     for document in (
         {"do": "row-level", "row": LEFT, "value": 0.5}, {"do": "pad", "row": LEFT, "pad": RED},
         {"do": "pad", "row": TOP, "pad": SWELL}, {"do": "pad", "row": LEFT, "pad": WAVE},
         {"do": "two-colours", "rows": [LEFT], "mix": 0.5}, {"do": "flash", "row": LEFT, "kind": "odd", "holder": "a"},
         {"do": "flash-times", "release_s": 5}, {"do": "flash", "row": LEFT, "kind": "odd", "down": False, "holder": "a"},
+        {"do": "overlay-level", "overlay": 1, "value": 0.5}, {"do": "overlay", "overlay": 3}, {"do": "level",
+         "control": "control:7", "value": 0.5}, {"do": "press", "control": "control:8", "holder": "a"},
     ):  # fmt: skip
         loop.post(action(document))
     t = clock() + 0.35
@@ -100,7 +112,11 @@ def test_the_last_step_of_a_trace_is_on_stage_also_of_rows_and_flashes(attribute
     rows = [attributes.INDEX[name] for name in attributes.touched(attribute)]
     assert found.steps[-1].value == pytest.approx(seen[-1][rows, 1].tolist(), abs=1e-3)
     kinds = {one.what for one in found.steps}
-    assert kinds >= {"intensity": {"claim", "effect", "flash"}, "colour": {"claim", "two colours"}, "pan": {"effect"}}[attribute]
+    expected = {
+        "intensity": {"claim", "effect", "flash", "alone", "levels"}, "colour": {"claim", "two colours", "overlay"},
+        "pan": {"effect", "overlay"},
+    }  # fmt: skip
+    assert kinds >= expected[attribute]
 
 
 def test_half_double_hold_and_back_of_a_tempo():
