@@ -264,7 +264,7 @@ def test_a_fader_keeps_the_movement_alone_and_sets_its_speed(page, demo):
     expect(dialog).to_have_count(0)
     controls = api(demo, "/api/pages")["pages"][0]["controls"]
     control = next(one for one in controls if one["name"] == "Spots: fold slowly")
-    assert (control["job"], control["families"]) == ("speed", ["position"])
+    assert (control["job"], control["drives"]["families"]) == ("speed", ["position"])
     act(demo, do="level", control=control["key"], value=0.5)
     _, running = live_state(demo, lambda state: state["running"])
     assert running[control["key"]][1] == pytest.approx(1), "the fader leaves the depth alone"
@@ -277,13 +277,13 @@ def test_a_fader_keeps_the_movement_alone_and_sets_its_speed(page, demo):
 def test_a_use_gets_its_own_copy(page, demo):
     controls = api(demo, "/api/pages")["pages"][0]["controls"]
     fader = next(one for one in controls if one["name"] == "Ladders: undertow")
-    api(demo, "/api/draft/effects", {"effect_id": fader["effect_id"], "heads": ["401"]})
+    api(demo, "/api/draft/effects", {"effect_id": fader["drives"]["number"], "heads": ["401"]})
     page.get_by_role("listbox", name="Effects in the draft").get_by_role("option", name="Undertow").click()
     expect(page.get_by_text("A change changes all 3")).to_be_visible()
     page.get_by_role("button", name="Make its own copy").click()
     page.get_by_role("heading", name="Undertow 2").wait_for()
-    assert draft_effect(demo)[0]["effect_id"] != fader["effect_id"]
-    assert api(demo, f"/api/effects/{fader['effect_id']}")["uses"] == ["fader 4 of Dance floor", "Tide Clock, cue 3"]
+    assert draft_effect(demo)[0]["effect_id"] != fader["drives"]["number"]
+    assert api(demo, f"/api/effects/{fader['drives']['number']}")["uses"] == ["fader 4 of Dance floor", "Tide Clock, cue 3"]
 
 
 def test_an_effect_deleted_elsewhere_is_not_lost(page, demo):

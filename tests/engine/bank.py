@@ -6,7 +6,7 @@ from typing import Any
 
 from tests.engine.busking import TOP, Page, parts
 from zarabanda import targets
-from zarabanda.messages import ControlPart, DevicePart, LookPart, SpecialPart
+from zarabanda.messages import ActionListPart, ControlPart, DevicePart, LookPart, SpecialPart
 
 ALL = ["1", "2", "3", "4"]
 BLUE, GREEN, CIRCLE, WARM, DARK = 1, 2, 3, 4, 5
@@ -36,6 +36,31 @@ CONTROLS: dict[str, tuple[int, str, targets.Target]] = {
     "out": (25, "flash", targets.ReleaseEverything(0.0)),
     "send": (26, "fader", targets.Send({"kind": "osc", "device": 1, "address": "/mix", "arguments": ""})),
     "gone": (27, "latch", targets.UseLook(99)), "swell": (28, "fader", targets.EffectOnHeads(1, ("3", "4"))),
+    "hit": (29, "latch", targets.RunActions(1)), "held": (30, "flash", targets.RunActions(2)),
+}  # fmt: skip
+
+
+HIT, HELD_LIST, INNER = 1, 2, 3
+"""Action lists, by number."""
+ACTION_LISTS: dict[int, tuple[str, dict[str, Any]]] = {
+    HIT: ("Hit", {"steps": [
+        {"kind": "row", "row": 2, "do": "level", "value": 1.0, "wait": 0.25},
+        {"kind": "pad", "row": 2, "pad": 1, "do": "press", "wait": 0.5},
+        {"kind": "control", "control": 8, "do": "press", "value": 1.0, "wait": 0.0},
+        {"kind": "overlay", "overlay": 1, "do": "level", "value": 0.5, "wait": 1.0},
+        {"kind": "osc", "device": 1, "address": "/hit", "arguments": "1", "wait": 0.0},
+        {"kind": "page", "page": 3, "wait": 0.25},
+    ]}),
+    HELD_LIST: ("Held", {"until": "released", "steps": [
+        {"kind": "control", "control": 8, "do": "press", "value": 1.0, "wait": 0.0},
+        {"kind": "actions", "actions": 3, "do": "run", "wait": 0.5},
+        {"kind": "master", "do": "blackout", "value": 1.0, "wait": 5.0},
+    ]}),
+    INNER: ("Inner", {"steps": [
+        {"kind": "tempo", "tempo": 1, "do": "half", "bpm": 120.0, "wait": 0.0},
+        {"kind": "special", "special": 1, "do": "press", "value": 1.0, "wait": 0.1},
+        {"kind": "list", "list": 1, "do": "go", "cue": None, "value": 1.0, "seconds": 2.0, "wait": 0.1},
+    ]}),
 }  # fmt: skip
 
 
@@ -47,6 +72,7 @@ def bank_parts(without: tuple[str, ...] = (), looks: dict[int, Any] | None = Non
         DevicePart(1, "pixels", "OSC", "simulator"),
         SpecialPart(SINGER, "Singer", ("3",), lit, 0.5, 0.0, 0.5),
         *(LookPart(n, one[0], n, one[1], {"values": {}, **one[2]}) for n, one in there.items() if one is not None),
+        *(ActionListPart(n, name, document) for n, (name, document) in ACTION_LISTS.items()),
         *(ControlPart(n, name, name, mode, "depth", 0.5, target) for name, (n, mode, target) in CONTROLS.items()
           if name not in without),
     ]  # fmt: skip

@@ -47,6 +47,8 @@ BANK = st.one_of(
                            "down": st.booleans(), "holder": st.sampled_from("ab")}),
     st.fixed_dictionaries({"do": st.just("level"), "control": st.sampled_from([f"control:{n}" for n, _, _ in CONTROLS.values()]),
                            "value": SHARE}),
+    st.fixed_dictionaries({"do": st.just("run-actions"), "actions": st.sampled_from([1, 2, 3]), "down": st.booleans(),
+                           "holder": st.sampled_from("ab")}),
     st.fixed_dictionaries({"do": st.just("overlay"), "overlay": st.sampled_from([1, 2, 3]), "on": st.booleans()}),
 )  # fmt: skip
 MOMENTS = st.lists(st.tuples(st.floats(0, 1.2), st.one_of(PRESSES, OTHERS, BANK, BANK)), max_size=12)
@@ -71,6 +73,7 @@ def test_the_same_presses_give_the_same_light_with_frames_and_without(moments):
     (without, end), (with_frames, _) = played(moments, 0), played(moments, 44)
     assert np.allclose(without.at(end), with_frames.at(end), atol=1e-9)
     assert without.now.rows == with_frames.now.rows
+    assert without.now.actions == with_frames.now.actions
     ways = [{number: (one.fader, one.flash) for number, one in page.now.overlays.items()} for page in (without, with_frames)]
     assert ways[0] == ways[1]
 

@@ -4,6 +4,59 @@
  */
 
 export interface paths {
+    "/api/action-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All action lists with their steps. */
+        get: operations["action_lists_get_action_lists_get"];
+        put?: never;
+        /** Make an action list. */
+        post: operations["action_lists_make_action_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/action-lists/recorded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an action list of what hands did. */
+        post: operations["action_lists_keep_recorded_recorded_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/action-lists/{action_list_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change an action list as a whole. */
+        put: operations["action_lists_change_action_list__int_action_list_id__put"];
+        post?: never;
+        /** Delete an action list; buttons that ran it keep their place. Undo brings it back. */
+        delete: operations["action_lists_delete_action_list__int_action_list_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/actions": {
         parameters: {
             query?: never;
@@ -2320,6 +2373,49 @@ export interface components {
             };
         };
         /**
+         * ActionListDocument
+         * @description until: runs through to its end, or until it is released; key: that runs it, empty: none; steps: what is done, each so many
+         *     s after the one before.
+         */
+        ActionListDocument: {
+            /**
+             * Key
+             * @default
+             */
+            key?: string;
+            /** Steps */
+            steps?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
+            /**
+             * Until
+             * @default end
+             * @enum {string}
+             */
+            until?: "end" | "released";
+        };
+        /**
+         * ActionListView
+         * @description An action list. used_by: buttons and cues that it is on.
+         */
+        ActionListView: {
+            document: components["schemas"]["ActionListDocument"];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            /** Used By */
+            used_by: string[];
+        };
+        /**
+         * ActionListsView
+         * @description All action lists, by name.
+         */
+        ActionListsView: {
+            /** Action Lists */
+            action_lists: components["schemas"]["ActionListView"][];
+        };
+        /**
          * ActsAsk
          * @description Heads of which is asked on how many each palette acts.
          */
@@ -3399,7 +3495,7 @@ export interface components {
          */
         CueMessages: {
             /** Messages */
-            messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"])[];
+            messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
         };
         /**
          * CueRowView
@@ -4211,6 +4307,18 @@ export interface components {
             groups: components["schemas"]["GroupView"][];
         };
         /**
+         * Hand
+         * @description Something that a hand did: at in s, and the live action.
+         */
+        Hand: {
+            /** Action */
+            action: {
+                [key: string]: unknown;
+            };
+            /** At */
+            at: number;
+        };
+        /**
          * HealthView
          * @description How Zarabanda is doing.
          */
@@ -4276,6 +4384,15 @@ export interface components {
          * @description The name to keep an effect under.
          */
         Keep: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * KeepActions
+         * @description An action list under a name.
+         */
+        KeepActions: {
+            document: components["schemas"]["ActionListDocument"];
             /** Name */
             name: string;
         };
@@ -4481,11 +4598,23 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
             type: "action";
+        };
+        /**
+         * ActionsTold
+         * @description An action list that runs. place: how many of its steps are done, of so many; due: stamp of the next, None: it waits to be
+         *         released.
+         */
+        LiveActionsTold: {
+            due: number | null;
+            id: number;
+            name: string;
+            of: number;
+            place: number;
         };
         /**
          * Adjust
@@ -4513,6 +4642,17 @@ export interface components {
             spread?: string | null;
             /** @default null */
             travel?: string | null;
+        };
+        /**
+         * AskPage
+         * @description Show a page of faders and buttons. holder: to whom, known by the web process; empty: to all.
+         */
+        LiveAskPage: {
+            /** @enum {unknown} */
+            do: "show-page";
+            /** @default  */
+            holder?: string;
+            page: number;
         };
         /**
          * Audition
@@ -4597,6 +4737,15 @@ export interface components {
             waits: string;
         };
         /**
+         * CallOff
+         * @description Call off what an action list has not done yet, and let go of what it holds.
+         */
+        LiveCallOff: {
+            actions: number;
+            /** @enum {unknown} */
+            do: "call-off";
+        };
+        /**
          * ChooseNext
          * @description Choose the cue that the next go goes to; None: the one that follows.
          */
@@ -4634,6 +4783,20 @@ export interface components {
             state: string;
             /** @default  */
             text?: string;
+        };
+        /**
+         * DoActions
+         * @description Run an action list from its beginning, or let go of it: one that runs until it is released is called off then. holder: who
+         *         does, known by the web process.
+         */
+        LiveDoActions: {
+            actions: number;
+            /** @enum {unknown} */
+            do: "run-actions";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
         };
         /**
          * EngineIs
@@ -5292,6 +5455,8 @@ export interface components {
          *         be, while the stage stays.
          */
         LiveState: {
+            /** @default [] */
+            actions?: components["schemas"]["LiveActionsTold"][];
             blackout: boolean;
             /** @default false */
             blind?: boolean;
@@ -5614,7 +5779,7 @@ export interface components {
          */
         MessageView: {
             /** Message */
-            message: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"];
+            message: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
             /** Sent */
             sent: number;
             /** Words */
@@ -6627,6 +6792,16 @@ export interface components {
             how?: "merge" | "replace" | "take away";
         };
         /**
+         * RecordedHands
+         * @description What hands did, as a new action list.
+         */
+        RecordedHands: {
+            /** Hands */
+            hands: components["schemas"]["Hand"][];
+            /** Name */
+            name: string;
+        };
+        /**
          * ReleaseEverything
          * @description Let go of all that is not protected, in a time.
          */
@@ -7320,6 +7495,18 @@ export interface components {
             families: ("intensity" | "position" | "colour" | "beam")[];
         };
         /**
+         * StepView
+         * @description A step: in words, and how many s after the press it is done.
+         */
+        StepView: {
+            /** At */
+            at: number;
+            /** Step */
+            step: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
+            /** Words */
+            words: string;
+        };
+        /**
          * StopEffects
          * @description Stop all effects, or what they do in one family, in a time.
          */
@@ -7431,6 +7618,30 @@ export interface components {
             thread: number;
         };
         /**
+         * ToActions
+         * @description An action list: run, or called off.
+         */
+        ToActions: {
+            /** Actions */
+            actions: number;
+            /**
+             * Do
+             * @default run
+             * @enum {string}
+             */
+            do?: "run" | "call off";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "actions";
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
          * ToControl
          * @description An action on a fader or button of a page. value: 0…1, of level.
          */
@@ -7492,6 +7703,196 @@ export interface components {
              * @default 1
              */
             value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToMaster
+         * @description The grand master, or blackout.
+         */
+        ToMaster: {
+            /**
+             * Do
+             * @default level
+             * @enum {string}
+             */
+            do?: "level" | "blackout" | "light";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "master";
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToOverlay
+         * @description An overlay: in or out in its own time, or to a level.
+         */
+        ToOverlay: {
+            /**
+             * Do
+             * @default in
+             * @enum {string}
+             */
+            do?: "in" | "out" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "overlay";
+            /** Overlay */
+            overlay: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToPad
+         * @description A pad of a row of a busking page.
+         */
+        ToPad: {
+            /**
+             * Do
+             * @default press
+             * @enum {string}
+             */
+            do?: "press" | "let go";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pad";
+            /** Pad */
+            pad: number;
+            /** Row */
+            row: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToPage
+         * @description A page of faders and buttons, shown to who pressed, or from a cue to all.
+         */
+        ToPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "page";
+            /** Page */
+            page: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToRow
+         * @description The level of a row, or that of its effects, 0…1.
+         */
+        ToRow: {
+            /**
+             * Do
+             * @default level
+             * @enum {string}
+             */
+            do?: "level" | "effects";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "row";
+            /** Row */
+            row: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToSpecial
+         * @description A special; without one: all of them home, or their level.
+         */
+        ToSpecial: {
+            /**
+             * Do
+             * @default press
+             * @enum {string}
+             */
+            do?: "press" | "home" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "special";
+            /**
+             * Special
+             * @default null
+             */
+            special?: number | null;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToTempo
+         * @description A tempo: set, tapped, or half or twice what it has.
+         */
+        ToTempo: {
+            /**
+             * Bpm
+             * @default 120
+             */
+            bpm?: number;
+            /**
+             * Do
+             * @default set
+             * @enum {string}
+             */
+            do?: "set" | "tap" | "half" | "double";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tempo";
+            /** Tempo */
+            tempo: number;
             /**
              * Wait
              * @default 0
@@ -7943,6 +8344,167 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    action_lists_get_action_lists_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActionListsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_make_action_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepActions"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_keep_recorded_recorded_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordedHands"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_change_action_list__int_action_list_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                action_list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepActions"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_delete_action_list__int_action_list_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                action_list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     show_act_actions_post: {
         parameters: {
             query?: never;

@@ -21,6 +21,7 @@ from zarabanda.core.rig.abilities import on_heads_that_can
 from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import (
+    ActionListPart,
     AnyPart,
     Audition,
     BuskRowPart,
@@ -54,7 +55,7 @@ from .cueing import CueMaker, families_of, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .looks import LookMaker, overlay_of, players_of
-from .messaging import messages_of
+from .messaging import action_list_of, messages_of
 from .program import EMPTY, Instance, Program, no_palettes
 from .rows import RowMaker, row_of, targets_of
 
@@ -194,6 +195,8 @@ class Compiler:
             now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
         if "device" in subjects:
             now = replace(now, devices=tuple(self._of(DevicePart)))
+        if "action-list" in subjects:
+            now = replace(now, action_lists={part.id: action_list_of(part) for part in self._of(ActionListPart)})
         if "cue" in subjects:
             now = replace(
                 now, messages={part.id: messages_of(part) for part in self._of(CuePart) if part.document.get("messages")}

@@ -11,6 +11,7 @@ import numpy as np
 from zarabanda.messages import ControlId
 
 from .kept_lists import FadeEntry, fade_read, fade_written
+from .live.action_lists import ActionsState
 from .live.alone import AloneState
 from .live.group_levels import LevelOfGroup, faders_of
 from .live.overlays import OverlayState
@@ -26,12 +27,23 @@ class OverlayEntry(msgspec.Struct, forbid_unknown_fields=True):
     beneath: bytes | None
 
 
+class ActionsEntry(msgspec.Struct, forbid_unknown_fields=True):
+    """See `action_lists.ActionsState`."""
+
+    id: int
+    began: float
+    place: int
+    holders: list[str]
+    by: str
+
+
 class PagesEntry(msgspec.Struct, forbid_unknown_fields=True):
-    """overlays, groups: by number; alone: by the control that is held."""
+    """overlays, groups: by number; alone: by the control that is held; actions: that run."""
 
     overlays: dict[int, OverlayEntry]
     alone: list[tuple[ControlId, FadeEntry]]
     groups: dict[int, FadeEntry]
+    actions: list[ActionsEntry]
 
 
 def written(state: LiveState) -> PagesEntry:
@@ -44,7 +56,9 @@ def written(state: LiveState) -> PagesEntry:
         for number, one in state.overlays.items()
     }  # fmt: skip
     alone = [(one.key, fade_written(one.share)) for one in state.alone]
-    return PagesEntry(overlays, alone, {number: fade_written(one.share) for number, one in state.group_levels.items()})
+    groups = {number: fade_written(one.share) for number, one in state.group_levels.items()}
+    actions = [ActionsEntry(one.id, one.began, one.place, sorted(one.holders), one.by) for one in state.actions.values()]
+    return PagesEntry(overlays, alone, groups, actions)
 
 
 def read(entry: PagesEntry, program: Program, moved: float) -> dict[str, Any]:
@@ -64,6 +78,11 @@ def read(entry: PagesEntry, program: Program, moved: float) -> dict[str, Any]:
     return {
         "overlays": overlays,
         "alone": tuple(AloneState(key, fade_read(one, moved)) for key, one in entry.alone if key in program.controls),
+        "actions": {
+            one.id: ActionsState(one.id, one.began + moved, one.place, frozenset(one.holders), one.by)
+            for one in entry.actions
+            if one.id in program.action_lists
+        },
         "group_levels": {n: LevelOfGroup(groups[n], fade_read(one, moved)) for n, one in entry.groups.items() if n in groups},
     }
 
@@ -74,4 +93,5 @@ def times(entry: PagesEntry) -> Iterable[float]:
     fades += entry.groups.values()
     for overlay in entry.overlays.values():
         fades += [overlay.fader, overlay.flash]
-    return [value for one in fades for value in (one.start, one.end, one.at, one.seconds)]
+    numbers = [value for one in fades for value in (one.start, one.end, one.at, one.seconds)]
+    return [*numbers, *(one.began for one in entry.actions)]

@@ -21,7 +21,7 @@ from zarabanda.core.rig.rig import Rig, build
 from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, TempoPart
 
 from .controls import Control
-from .messaging import CueMessage
+from .messaging import ActionList, CueMessage
 from .rows import ALL, Row
 
 
@@ -103,6 +103,7 @@ class Program:
     """Kept looks by number, in their order; those that are overlays lie over one another in it."""
     messages: Mapping[int, tuple[CueMessage, ...]] = field(default_factory=dict)
     """What cues send, by the number of the cue in the show."""
+    action_lists: Mapping[int, ActionList] = field(default_factory=dict)
     devices: tuple[DevicePart, ...] = ()
     session: str = ""
     """Who counts the revisions: another web process begins anew."""

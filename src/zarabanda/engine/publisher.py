@@ -23,6 +23,7 @@ from zarabanda.messages import (
 from zarabanda.outputs.devices import Devices
 
 from .frames import FrameWriter, universe_frame
+from .live.action_lists import told as actions_told
 from .live.controls import level_of
 from .live.cue_lists import at_step, following, list_state
 from .live.looks_held import told as looks_told
@@ -119,7 +120,7 @@ class Publisher:
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,
             specials=specials_told(state, t), specials_level=state.specials.level,
-            overlays=overlays_told(state, t), looks=looks_told(state),
+            overlays=overlays_told(state, t), looks=looks_told(state), actions=actions_told(state),
             page=None if state.page is None else PageTold(state.page.page, state.page.number, state.page.holder),
         )  # fmt: skip
 

@@ -11,6 +11,8 @@ from pydantic import BaseModel, ConfigDict, Field, field_validator, model_valida
 from zarabanda.core.explain.amounts import amount
 from zarabanda.protocols import midi, osc
 
+from . import inward_message
+
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
 Channel = Annotated[int, Field(ge=1, le=16)]
 SevenBits = Annotated[int, Field(ge=0, le=127)]
@@ -144,10 +146,11 @@ class ReleaseEverything(_Message):
 
 
 CueMessage = Annotated[
-    Note | NoteOff | Controller | ProgramChange | ShowControl | Osc | ToList | ToControl | StopEffects | ReleaseEverything,
+    Note | NoteOff | Controller | ProgramChange | ShowControl | Osc | ToList | ToControl | StopEffects | ReleaseEverything
+    | inward_message.InwardMessage,
     Field(discriminator="kind"),
-]
-INWARD = ("list", "control", "stop effects", "release everything")
+]  # fmt: skip
+INWARD = ("list", "control", "stop effects", "release everything", *inward_message.KINDS)
 """Kinds that act on the show itself."""
 
 
@@ -159,6 +162,8 @@ def speaks(kind: str) -> str:
 def in_words(message: Mapping[str, Any], names: Mapping[tuple[str, int], str]) -> str:
     """A message as it is read, without its wait. names: of devices, lists, cues and controls, by table and number."""
     kind = message["kind"]
+    if kind in inward_message.KINDS:
+        return inward_message.in_words(message, names)
     if kind == "stop effects":
         return f"stop {message['family'] or 'all'} effects in {amount(message['seconds'])} s"
     if kind == "release everything":

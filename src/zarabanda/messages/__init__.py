@@ -36,6 +36,7 @@ from .actions import (
     action,
     what_is_wrong,
 )
+from .bank_actions import AskPage, CallOff, DoActions, OverlayLevel, PressOverlay, ReleaseControl
 from .ids import (
     Action,
     ControlId,
@@ -49,7 +50,6 @@ from .ids import (
     Values,
     control_id,
 )
-from .look_actions import OverlayLevel, PressOverlay, ReleaseControl
 from .parts import (
     ARTNET,
     BROADCAST,
@@ -58,6 +58,7 @@ from .parts import (
     MULTICAST,
     OSC,
     SIMULATOR,
+    ActionListPart,
     AnyPart,
     BuskRowPart,
     ColourWayPart,
@@ -103,6 +104,7 @@ from .tempo_actions import (
     TempoTimes,
 )
 from .told import (
+    ActionsTold,
     BuskTold,
     CutOffTold,
     DeviceState,
@@ -170,6 +172,8 @@ __all__ = [
     "Act",
     "Acting",
     "Action",
+    "ActionListPart",
+    "ActionsTold",
     "Adjust",
     "AllWaves",
     "AnyAction",
@@ -177,6 +181,7 @@ __all__ = [
     "AskActing",
     "AskHeld",
     "AskLook",
+    "AskPage",
     "AskStage",
     "AskTrace",
     "Audition",
@@ -188,6 +193,7 @@ __all__ = [
     "BrowserAction",
     "BuskRowPart",
     "BuskTold",
+    "CallOff",
     "ChooseNext",
     "ColourWayPart",
     "ControlId",
@@ -198,6 +204,7 @@ __all__ = [
     "DevicePart",
     "DeviceState",
     "Do",
+    "DoActions",
     "DraftEffectPart",
     "DraftValuesPart",
     "EffectNow",

@@ -8,8 +8,8 @@ import msgspec
 
 from zarabanda.errors import ZarabandaError, brief, shown
 
+from .bank_actions import BankAction
 from .ids import Action, ControlId, Number, PlayerId, Universe
-from .look_actions import LookAction
 from .row_actions import RowAction
 from .tempo_actions import TempoAction
 
@@ -228,7 +228,7 @@ BrowserAction = (
     | HoldSlot
     | TempoAction
     | RowAction
-    | LookAction
+    | BankAction
 )
 AnyAction = BrowserAction | LetGo
 

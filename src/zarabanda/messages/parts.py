@@ -118,6 +118,14 @@ class LookPart(Part, frozen=True, tag="look"):
     document: dict[str, Any]
 
 
+class ActionListPart(Part, frozen=True, tag="action-list"):
+    """An action list; document: see `formats.action_document.ActionListDocument`, with the numbers of what its steps are on."""
+
+    id: int
+    name: str
+    document: dict[str, Any]
+
+
 class CueListPart(Part, frozen=True, tag="cue-list"):
     """A cue list; settings: see `formats.cue_document.CueListSettings`."""
 
@@ -236,6 +244,7 @@ AnyPart = (
     | CuePart
     | SpecialPart
     | LookPart
+    | ActionListPart
     | ColourWayPart
     | OpeningPart
     | RoutePart

@@ -154,6 +154,17 @@ class LookTold(msgspec.Struct, frozen=True):
     source: str
 
 
+class ActionsTold(msgspec.Struct, frozen=True):
+    """An action list that runs. place: how many of its steps are done, of so many; due: stamp of the next, None: it waits to be
+    released."""
+
+    id: int
+    name: str
+    place: int
+    of: int
+    due: float | None
+
+
 class PageTold(msgspec.Struct, frozen=True):
     """The page of faders and buttons that was asked for last: number: counts how often; holder: by whom, empty: by all."""
 

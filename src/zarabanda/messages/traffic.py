@@ -10,6 +10,7 @@ from .actions import AnyAction, BrowserAction
 from .ids import ControlId, HeadKeys, HeldValues, Number, PartKey, PlayerId, Universe, Values
 from .parts import AnyPart
 from .told import (
+    ActionsTold,
     BuskTold,
     CutOffTold,
     DeviceState,
@@ -189,6 +190,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     overlays: list[OverlayTold] = []
     looks: list[LookTold] = []
     page: PageTold | None = None
+    actions: list[ActionsTold] = []
     specials_level: float = 1.0
 
 

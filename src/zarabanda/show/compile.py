@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.messages import (
+    ActionListPart,
     AnyPart,
     BuskRowPart,
     ColourWayPart,
@@ -32,6 +33,7 @@ from zarabanda.messages import (
 
 from .repositories import cues, devices, draft, palettes, routes, specials
 from .tables import (
+    ActionListRow,
     BuskRow,
     ControlRow,
     CueListRow,
@@ -171,6 +173,11 @@ def _looks(session: Session, keys: Keys) -> Iterator[AnyPart]:
         yield LookPart(row.id, row.name, row.position, row.over, cues.with_heads(row.document, groups))
 
 
+def _action_lists(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(ActionListRow), ActionListRow.id, keys)):
+        yield ActionListPart(row.id, row.name, row.document)
+
+
 def _specials(session: Session, keys: Keys) -> Iterator[AnyPart]:
     places = specials.places(session)
     for row in session.scalars(_asked(select(SpecialRow), SpecialRow.id, keys)):
@@ -215,6 +222,7 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     Group.__tablename__: ("", _of_groups),
     SpecialRow.__tablename__: ("special", _specials),
     LookRow.__tablename__: ("look", _looks),
+    ActionListRow.__tablename__: ("action-list", _action_lists),
     PlaceRow.__tablename__: ("", _specials_of_places),
     RouteRow.__tablename__: ("route", _routes),
     DeviceRow.__tablename__: ("device", _devices),

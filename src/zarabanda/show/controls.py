@@ -14,6 +14,7 @@ from zarabanda.core.explain.amounts import amount
 from zarabanda.formats import cue_message
 
 from .tables import (
+    ActionListRow,
     BuskRow,
     ControlRow,
     CueListRow,
@@ -48,7 +49,9 @@ class Names:
     """Names of what controls can drive, by table and number, and the heads of groups."""
 
     def __init__(self, session: Session) -> None:
-        tables: tuple[Any, ...] = (BuskRow, CueListRow, DeviceRow, EffectRow, Group, LookRow, Page, SpecialRow, TempoRow)
+        tables: tuple[Any, ...] = (
+            ActionListRow, BuskRow, CueListRow, DeviceRow, EffectRow, Group, LookRow, Page, SpecialRow, TempoRow,
+        )  # fmt: skip
         self._names: dict[str, dict[int, str]] = {
             table.__tablename__: {row.id: row.name for row in session.execute(select(table.id, table.name))} for table in tables
         }

@@ -10,9 +10,11 @@ from sqlalchemy import delete, insert, select
 from sqlalchemy.orm import Session
 
 from zarabanda import targets
+from zarabanda.formats import inward_message
 from zarabanda.targets import Used
 
 from .tables import (
+    ActionListRow,
     Base,
     BuskRow,
     ControlRow,
@@ -100,15 +102,25 @@ def _tempos_of(settings: Document) -> set[Used]:
     return {(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set()
 
 
+def _used_by_messages(messages: Iterable[Document]) -> set[Used]:
+    """What messages of a cue, or steps of an action list, go to."""
+    used: set[Used] = set()
+    for one in messages:
+        found = {(table, one.get(field)) for table, field in SENT_TO}
+        if one["kind"] in inward_message.TABLES:
+            table, field = inward_message.TABLES[one["kind"]]
+            found.add((table, one.get(field)))
+        used |= {(table, number) for table, number in found if isinstance(number, int)}
+    return used
+
+
 def _used_by_cue(document: Document) -> set[Used]:
     """Effects, groups and tempos that a cue refers to, and what it sends messages to."""
     used: set[Used] = set()
     for one in document.get("effects", ()):
         found = {(EffectRow.__tablename__, one.get("effect")), (Group.__tablename__, one.get("group_id"))}
         used |= {(table, number) for table, number in found if isinstance(number, int)}
-    for one in document.get("messages", ()):
-        found = {(table, one.get(field)) for table, field in SENT_TO}
-        used |= {(table, number) for table, number in found if isinstance(number, int)}
+    used |= _used_by_messages(document.get("messages", ()))
     tempo = document.get("trigger", {}).get("tempo")
     return used | ({(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set())
 
@@ -141,6 +153,7 @@ DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
     CueRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_cue(row["document"]),
     BuskRow.__tablename__: lambda row: _used_by_row(row["document"]),
     LookRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_look(row["document"]),
+    ActionListRow.__tablename__: lambda row: _used_by_messages(row["document"]["steps"]),
     SpecialRow.__tablename__: lambda row: _used_by_special(row["document"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }

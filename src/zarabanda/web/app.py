@@ -27,6 +27,7 @@ from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
 from .resources import (
+    action_lists,
     busk,
     colour,
     cue_lists,
@@ -131,6 +132,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         pages.api,
         busk.api,
         looks.api,
+        action_lists.api,
         specials.api,
         cue_lists.api,
         cue_messages.api,

@@ -26,10 +26,12 @@ from zarabanda.messages import (
     AskActing,
     AskHeld,
     AskLook,
+    AskPage,
     AskStage,
     AskTrace,
     Audition,
     Do,
+    DoActions,
     EngineHello,
     EngineIs,
     Frame,
@@ -224,7 +226,7 @@ class EngineLink:
 
     def act(self, action: AnyAction, browser: Browser | None = None, reference: object = None) -> None:
         """A live action; a refusal goes to the browser that asked, with its reference."""
-        if isinstance(action, Press | PressPad | PressFlash | Highlight | HoldSlot):
+        if isinstance(action, Press | PressPad | PressFlash | Highlight | HoldSlot | DoActions | AskPage):
             action = msgspec.structs.replace(action, holder=browser.holder if browser else "")
         number = 0
         if browser is not None:

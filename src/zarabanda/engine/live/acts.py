@@ -8,6 +8,7 @@ from typing import Any
 from zarabanda.messages import AnyAction
 
 from . import (
+    action_lists,
     blind,
     controls,
     cue_lists,
@@ -46,6 +47,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **two_colours.ACTIONS,
     **waves.ACTIONS,
     **overlays.ACTIONS,
+    **action_lists.ACTIONS,
     **ways_home.ACTIONS,
 }
 

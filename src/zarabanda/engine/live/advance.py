@@ -7,17 +7,41 @@ from typing import Any
 
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.errors import ZarabandaError
+from zarabanda.messages import LetGo
 
-from . import alone, controls, cue_lists, dark_moves, flashes, group_levels, overlays, rows, running, sending, specials
+from ..messaging import CUE_HOLDS, CueMessage, action_of
+from . import (
+    action_lists,
+    alone,
+    controls,
+    cue_lists,
+    dark_moves,
+    flashes,
+    group_levels,
+    holding,
+    levels,
+    overlays,
+    rows,
+    running,
+    sending,
+    specials,
+    tempos,
+)
 from .playing import Playing
 from .state import LiveState
 
-_OF_CUES: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
+_OF_MESSAGES: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **controls.ACTIONS,
     **running.ACTIONS,
     **cue_lists.ACTIONS,
+    **rows.ACTIONS,
+    **tempos.ACTIONS,
+    **specials.ACTIONS,
+    **overlays.ACTIONS,
+    **levels.ACTIONS,
+    **action_lists.ACTIONS,
 }
-"""What a cue can do to the show itself."""
+"""What cues and action lists can do to the show itself."""
 
 
 def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
@@ -35,7 +59,8 @@ def advance(state: LiveState, t: float) -> LiveState:
         crossing = specials.due(state)
         sent_at, _, sender = min(sending.due(state), default=(INFINITY, 0, 0))
         pressed_at, order, row = min(rows.due(state), default=(INFINITY, 0, 0))
-        first = min(at, crossing, sent_at, pressed_at, state.dark_due)
+        step_at, running_list = min(action_lists.due(state), default=(INFINITY, 0))
+        first = min(at, crossing, sent_at, pressed_at, step_at, state.dark_due)
         if first > t:
             return _without_what_is_over(state, t)
         state = _without_what_is_over(state, first)
@@ -47,6 +72,8 @@ def advance(state: LiveState, t: float) -> LiveState:
             state = done(rows.fall_due(state, row, order, first), first)
         elif sent_at == first:
             state = done(_sent(state, sender, first), first)
+        elif step_at == first:
+            state = done(action_lists.step_due(state, running_list, first, _step), first)
         else:
             state = specials.with_goals(dark_moves.fall_due(state, first))
 
@@ -57,23 +84,37 @@ def _sent(state: LiveState, number: int, t: float) -> LiveState:
     messages = state.program.messages.get(waiting.cue, ())
     if waiting.place >= len(messages):
         return state  # it was deleted while it waited
-    message = messages[waiting.place]
-    if message.action is None:
-        return state.with_(outbox=state.outbox.with_message(sending.Outward(message.device, message.content)))
-    state = state.with_(outbox=state.outbox.counted(t))
+    whose = state.program.lists[number]
+    cue = f"cue {whose.cues[whose.index[waiting.cue]].number:g}" if waiting.cue in whose.index else "a cue that is gone"
+    return _acted(state, messages[waiting.place], t, CUE_HOLDS, f"A message of {whose.name}, {cue},")
+
+
+def _step(state: LiveState, message: CueMessage, t: float, holder: str) -> LiveState:
+    """With a step of an action list done."""
+    name = state.program.action_lists[int(holder.partition(":")[2])].name
+    return _acted(state, message, t, holder, f"A step of {name}")
+
+
+def _acted(state: LiveState, message: CueMessage, t: float, holder: str, who: str) -> LiveState:
+    """With a message sent out, or done as this holder; what cannot be done is told."""
     try:
+        action = action_of(message.content, state.program.tempos, holder)
+        if action is None:
+            return state.with_(outbox=state.outbox.with_message(sending.Outward(message.device, message.content)))
+        state = state.with_(outbox=state.outbox.counted(t))
         if state.outbox.count > sending.MOST_AT_ONCE:
             raise ZarabandaError("cues call each other without end. Give one of their messages a wait, or take it out.")
-        return _OF_CUES[type(message.action)](state, message.action, t)
+        return _OF_MESSAGES[type(action)](state, action, t)
     except ZarabandaError as error:
-        whose = state.program.lists[number]
-        cue = f"cue {whose.cues[whose.index[waiting.cue]].number:g}" if waiting.cue in whose.index else "a cue that is gone"
-        text = f"A message of {whose.name}, {cue}, was not done: {error.message}"
+        text = f"{who} was not done: {error.message}"
         return state.with_(outbox=state.outbox.with_message(sending.Outward(0, text=text)))
 
 
 def done(state: LiveState, t: float) -> LiveState:
-    """After something was done at t: with what waits in the dark knowing of it."""
+    """After something was done at t: with what nobody holds any more let go, and what waits in the dark knowing of it."""
+    while state.let_go_of:
+        gone = sorted(state.let_go_of)
+        state = holding.let_go(state.with_(let_go_of=frozenset()), LetGo(holders=gone), t)
     return specials.with_goals(dark_moves.watched(state, t))
 
 

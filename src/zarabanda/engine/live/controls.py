@@ -10,7 +10,9 @@ from zarabanda.messages import (
     Back,
     Blackout,
     Bpm,
+    CallOff,
     ControlId,
+    DoActions,
     Go,
     Grand,
     Level,
@@ -42,6 +44,7 @@ from zarabanda.targets import (
     OnSpecials,
     OnTempo,
     ReleaseEverything,
+    RunActions,
     Send,
     ShowPage,
     StopEffects,
@@ -49,7 +52,21 @@ from zarabanda.targets import (
 )
 
 from ..controls import Control
-from . import alone, cue_lists, group_levels, levels, looks_held, overlays, pages, rows, running, sending, specials, tempos
+from . import (
+    action_lists,
+    alone,
+    cue_lists,
+    group_levels,
+    levels,
+    looks_held,
+    overlays,
+    pages,
+    rows,
+    running,
+    sending,
+    specials,
+    tempos,
+)
 from .levels import share
 from .running import at_rate, fade_out, start
 from .state import LiveState
@@ -300,6 +317,26 @@ def _page(state: LiveState, control: Control, holder: str, t: float) -> LiveStat
     return pages.shown(state, control.target.page, holder)
 
 
+def _actions_on(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
+    """A latch calls off what still runs; one that is held lets go of it."""
+    assert isinstance(control.target, RunActions)
+    number = control.target.actions
+    if number not in state.program.action_lists:
+        if on:
+            raise _gone(control)
+        return state
+    if not on and control.mode == "latch":
+        return action_lists.call_off(state, CallOff(number), t)
+    if not on:
+        return action_lists.run(state, DoActions(number, False, control.key), t)
+    by = next(iter(sorted(state.held.get(control.key, ()))), "")
+    return action_lists.started(state, number, control.key, by, t)
+
+
+def _actions_run(state: LiveState, control: Control) -> bool:
+    return isinstance(control.target, RunActions) and control.target.actions in state.actions
+
+
 FADERS: dict[Any, Mover] = {
     EffectOnHeads: _effect_level,
     UseLook: _look_level,
@@ -316,6 +353,7 @@ TURNS: dict[Any, Turner] = {
     EffectOnHeads: _effect_on,
     UseLook: _look_on,
     OnSpecials: _specials_on,
+    RunActions: _actions_on,
     Alone: lambda state, control, on, t: alone.held(state, control, on, t),
     Master: lambda state, control, on, t: levels.blackout(state, Blackout(on), t),
 }
@@ -342,6 +380,7 @@ _LEVELS: dict[Any, Callable[[LiveState, Control], float]] = {
 _ON: dict[Any, Callable[[LiveState, Control], bool]] = {
     UseLook: _look_is_on,
     OnSpecials: _special_is_on,
+    RunActions: _actions_run,
     Master: lambda state, control: state.blackout,
 }
 """Whether buttons are on that others can turn, too."""

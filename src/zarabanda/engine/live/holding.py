@@ -7,7 +7,7 @@ from typing import Any
 
 from zarabanda.messages import ControlId, LetGo
 
-from . import controls, flashes, rows
+from . import action_lists, controls, flashes, rows
 from .state import LiveState
 
 _KINDS: dict[str, Callable[[LiveState, ControlId, frozenset[str], float], LiveState]] = {
@@ -26,6 +26,10 @@ def let_go(state: LiveState, action: LetGo, t: float) -> LiveState:
     slots = {place: one for place, one in state.held_slots.items() if (one[1] in staying if gone is None else one[1] not in gone)}
     if len(slots) < len(state.held_slots):
         state = state.with_(held_slots=slots)
+    for number, own in state.actions.items():
+        hands = frozenset(one for one in own.holders if (one in staying if gone is None else one not in gone))
+        if hands != own.holders:
+            state = action_lists.let_go(state, number, hands, t)
     for key, holders in state.held.items():
         left = frozenset(one for one in holders if (one in staying if gone is None else one not in gone))
         if left != holders:

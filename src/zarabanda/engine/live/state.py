@@ -24,6 +24,7 @@ from .tempo import Clock, Tempo
 Floats = NDArray[np.float64]
 
 if TYPE_CHECKING:
+    from .action_lists import ActionsState
     from .alone import AloneState
     from .cue_lists import ListState
     from .cut_off import CutOff
@@ -89,6 +90,12 @@ class LiveState:
     """Overlays that are in or on a way, by number."""
     alone: tuple[AloneState, ...] = ()
     group_levels: Mapping[int, LevelOfGroup] = field(default_factory=dict)
+    actions: Mapping[int, ActionsState] = field(default_factory=dict)
+    """Action lists that run, by number."""
+    acting: int = 0
+    """The action list whose step is done just now; 0: none."""
+    let_go_of: frozenset[str] = frozenset()
+    """Who holds nothing any more: what they held is let go before anything else."""
     page: PageShown | None = field(default=None, compare=False)
     """The page of faders and buttons that was asked for last."""
     way_home: WayHome | None = field(default=None, compare=False)

@@ -6,12 +6,13 @@ from collections.abc import Mapping
 
 from zarabanda.core.playback.shares import Release
 
-from . import looks_held, overlays, rows
+from . import action_lists, looks_held, overlays, rows
 from .state import LiveState
 
 
 def swept(state: LiveState, release: Mapping[str, Release], t: float) -> LiveState:
-    """With rows, looks on controls and overlays going out in these times."""
+    """With rows, looks on controls and overlays going out in these times, and action lists called off."""
+    state = action_lists.all_off(state, t)
     state = rows.let_go(state, state.program.rows.values(), release, t)
     held = [one for one in state.program.controls.values() if one.look is not None and not one.look.over]
     state = looks_held.let_go(state, held, release, t)

@@ -1,8 +1,25 @@
 """Questions and changes in the words of the show, by subject. Changes take the session of an edit (`Store.edit`)."""
 
-from . import busk, cues, devices, draft, effects, groups, looks, pages, palettes, rig, routes, rows, specials, tempos
+from . import (
+    action_lists,
+    busk,
+    cues,
+    devices,
+    draft,
+    effects,
+    groups,
+    looks,
+    messages,
+    pages,
+    palettes,
+    rig,
+    routes,
+    rows,
+    specials,
+    tempos,
+)
 
 __all__ = [
-    "busk", "cues", "devices", "draft", "effects", "groups", "looks", "pages", "palettes", "rig", "routes", "rows", "specials",
-    "tempos",
+    "action_lists", "busk", "cues", "devices", "draft", "effects", "groups", "looks", "messages", "pages", "palettes", "rig",
+    "routes", "rows", "specials", "tempos",
 ]  # fmt: skip

@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Sequence
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from zarabanda.errors import InUse, ZarabandaError
-from zarabanda.formats.cue_message import INWARD, CueMessage, speaks
+from zarabanda.errors import InUse
 from zarabanda.formats.device_document import DeviceDocument
 
 from .. import uses
-from ..references import SENT_TO
-from ..tables import ControlRow, CueListRow, CueRow, DeviceRow
+from ..tables import DeviceRow
 from .rows import get
 
 MOST = 64
@@ -68,36 +66,3 @@ def _not_used(session: Session, row: DeviceRow, remedy: str) -> None:
     if users:
         more = f" and {len(users) - 5} more" if len(users) > 5 else ""
         raise InUse(f"“{row.name}” is sent messages by {', '.join(users[:5])}{more}. {remedy}", "device")
-
-
-def message_names(session: Session, cues: Collection[int | None] = ()) -> dict[tuple[str, int], str]:
-    """What messages can go to, as users name it, by table and number: devices, lists, controls, and of the cues these."""
-    found = {(DeviceRow.__tablename__, row.id): row.name for row in every(session)}
-    found |= {(CueListRow.__tablename__, row.id): row.name for row in session.scalars(select(CueListRow))}
-    found |= {(ControlRow.__tablename__, row.id): row.name for row in session.scalars(select(ControlRow))}
-    name = CueRow.document["name"].as_string()
-    for number, place, called in session.execute(select(CueRow.id, CueRow.number, name).where(CueRow.id.in_(cues))):
-        found[CueRow.__tablename__, number] = f"cue {place:g}" + (f" “{called}”" if called else "")
-    return found
-
-
-def must_fit(session: Session, messages: Sequence[CueMessage]) -> None:
-    """Refuse messages to what is not there, or to devices that speak otherwise."""
-    there = {row.id: row for row in every(session)}
-    names = message_names(session, [getattr(message, "cue", None) for message in messages if message.kind in INWARD])
-    for n, message in enumerate(messages):
-        for table, field in SENT_TO[1:]:
-            number = getattr(message, field, None)
-            if isinstance(number, int) and message.kind in INWARD and (table, number) not in names:
-                raise ZarabandaError(f"There is no such {field} any more. Choose another.", f"messages.{n}.{field}")
-        wanted, number = speaks(message.kind), getattr(message, "device", None)
-        if not wanted or number is None:
-            continue
-        if number not in there:
-            able = ", ".join(row.name for row in there.values() if row.document["speaks"] == wanted) or "none"
-            raise ZarabandaError(f"There is no device {number}. Those that speak {wanted}: {able}.", f"messages.{n}.device")
-        if there[number].document["speaks"] != wanted:
-            raise ZarabandaError(
-                f"“{there[number].name}” speaks {there[number].document['speaks']}: choose a device that speaks {wanted}.",
-                f"messages.{n}.device",
-            )

@@ -3,11 +3,12 @@
 from .base import NEVER_AGAIN, Base
 from .kept import Edit, Reference, Show
 from .making import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow, TempoRow
-from .playing import BuskPage, BuskRow, ControlRow, CueListRow, CueRow, LookRow, Page, PlaceRow, SpecialRow
+from .playing import ActionListRow, BuskPage, BuskRow, ControlRow, CueListRow, CueRow, LookRow, Page, PlaceRow, SpecialRow
 from .rig import DeviceRow, Fixture, Group, Mode, RouteRow
 
 __all__ = [
     "NEVER_AGAIN",
+    "ActionListRow",
     "Base",
     "BuskPage",
     "BuskRow",

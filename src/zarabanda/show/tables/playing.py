@@ -142,3 +142,13 @@ class LookRow(Base):
 
     def in_words(self) -> str:
         return f"the {'overlay' if self.over else 'look'} “{self.name}”"
+
+
+class ActionListRow(Base):
+    """An action list. document: see `formats.action_document.ActionListDocument`, with the numbers of what its steps are on."""
+
+    __tablename__ = "action_list"
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    __table_args__ = NEVER_AGAIN

@@ -25,7 +25,7 @@ def change_messages(path: CuePath, body: CueMessages) -> CueEdited:
     """All messages of a cue, in their order."""
     with context().store.edit(browser_id(), "Change the messages of a cue") as session:
         row = repositories.rows.get(session, CueRow, path.cue_id, "cue")
-        repositories.devices.must_fit(session, body.messages)
+        repositories.messages.must_fit(session, body.messages)
         document = CueDocument.model_validate(row.document).model_copy(update={"messages": body.messages})
         repositories.cues.change(session, row.id, document)
         list_id = row.list_id
@@ -36,7 +36,7 @@ def messages_of(session: Session, document: CueDocument) -> list[MessageView]:
     """The messages of a cue, in words."""
     if not document.messages:
         return []
-    names = repositories.devices.message_names(session, [getattr(one, "cue", None) for one in document.messages])
+    names = repositories.messages.names(session, [getattr(one, "cue", None) for one in document.messages])
     found, at = [], 0.0
     for message in document.messages:
         at += message.wait
@@ -52,7 +52,7 @@ def endless_in_words(session: Session, cue_id: int) -> str:
     way = _way_back(_calls(session), cue_id)
     if not way:
         return ""
-    names = repositories.devices.message_names(session, way)
+    names = repositories.messages.names(session, way)
     lists = {row.id: row.list_id for row in session.execute(select(CueRow.id, CueRow.list_id))}
     by = ", then ".join(f"{names['cue', one]} of {names['cue_list', lists[one]]}" for one in way)
     return f"Its messages can go on without end: {by}. Give one of them a wait; after 200 at once the rest is left out."

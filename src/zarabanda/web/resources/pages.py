@@ -15,6 +15,7 @@ from zarabanda import targets
 from zarabanda.errors import ZarabandaError
 from zarabanda.show import controls, repositories
 from zarabanda.show.tables import (
+    ActionListRow,
     BuskRow,
     ControlRow,
     CueListRow,
@@ -90,7 +91,7 @@ def _effect(session: Session, body: Driven) -> targets.Target:
 def _message(session: Session, body: Driven) -> targets.Target:
     if body.message is None:
         raise ZarabandaError("Say which message it sends.", "drives.message")
-    repositories.devices.must_fit(session, [body.message])
+    repositories.messages.must_fit(session, [body.message])
     return targets.Send(body.message.model_dump())
 
 
@@ -108,6 +109,7 @@ _MADE: dict[str, Callable[[Session, Driven], targets.Target]] = {
     "row": lambda session, body: targets.OnRow(_there(session, BuskRow, body, "row")),
     "message": _message,
     "stop-effects": lambda session, body: targets.StopEffects(body.family),
+    "actions": lambda session, body: targets.RunActions(_there(session, ActionListRow, body, "action list")),
     "page": lambda session, body: targets.ShowPage(_there(session, Page, body, "page")),
     "release": lambda session, body: targets.ReleaseEverything(body.seconds),
 }
@@ -137,8 +139,6 @@ def _target(session: Session, mode: str, body: Driven) -> targets.Target:
     where = "a fader" if mode == "fader" else "a button"
     if body.kind not in able:
         raise ZarabandaError(f"{where.capitalize()} cannot do this; it can have {', '.join(sorted(able))}.", "drives.kind")
-    if body.kind not in _MADE:
-        raise ZarabandaError("There are no action lists yet. Make one first.", "drives.kind")
     if body.kind == "list" and (body.do == "level") != (mode == "fader"):
         raise ZarabandaError("A fader moves the level of a list; a button goes, goes back, pauses or releases it.", "drives.do")
     if body.kind == "special" and mode == "fader" and body.number is not None:
@@ -224,6 +224,7 @@ def add_control(path: PagePath, body: NewControl) -> tuple[ControlView, int]:
             session, path.page_id, place=body.place, name=body.name, mode=body.mode, target=target, release_s=body.release_s,
             job=body.job,
         )  # fmt: skip
+        repositories.action_lists.must_end(session)
         return _view(row, controls.Names(session)), 201
 
 
@@ -241,6 +242,7 @@ def change_control(path: ControlPath, body: ControlChange) -> ControlView:
         if body.place is not None or body.page_id is not None or body.mode is not None:
             repositories.pages.move(session, row, body.page_id or row.page_id, body.place or row.place)
         session.flush()
+        repositories.action_lists.must_end(session)
         return _view(row, controls.Names(session))
 
 

@@ -42,7 +42,6 @@ export function SpecialPad({ special, told }: Props) {
   const on = told?.on ?? false;
   return (
     <Frame
-      aria-label={`${special.name}, special`}
       aria-description={special.aim.text || undefined}
       aria-pressed={on}
       data-on={on || undefined}

@@ -81,7 +81,7 @@ export function SpecialsRow({ width, onEdit }: Props) {
       <Pads style={{ "--pad": `${pad}px` } as React.CSSProperties}>
         <PadFrame
           style={{ "--pad": `${TOOL}px` } as React.CSSProperties}
-          aria-label="All specials home"
+          aria-label="Specials, all home"
           onPress={() => act({ do: "specials-home" })}
         >
           <PadWords>all home</PadWords>
