@@ -6,6 +6,7 @@ import { GoOnNotice } from "./frame/GoOnNotice";
 import { HeldNotice } from "./frame/HeldNotice";
 import { LostNotice } from "./frame/LostNotice";
 import { NowRibbon } from "./frame/NowRibbon";
+import { RecordingNotice } from "./frame/RecordingNotice";
 import { SelectionBar } from "./frame/SelectionBar";
 import { Shortcuts } from "./frame/Shortcuts";
 import { TopBar } from "./frame/TopBar";
@@ -14,6 +15,7 @@ import { Stage } from "./stage/Stage";
 import { desk, useDesk, VIEW_TITLES } from "./state";
 import { Toasts } from "./ui/Toasts";
 import { BuskView } from "./views/busk/BuskView";
+import { useActionKeys } from "./views/busk/actions/useActionKeys";
 import { usePageAsked } from "./views/busk/usePageAsked";
 import { EffectsView } from "./views/effects/EffectsView";
 
@@ -56,6 +58,7 @@ export function App() {
   const busking = useDesk((state) => state.busk !== 0);
   const { data: rig } = useRig();
   usePageAsked();
+  useActionKeys();
   useEffect(() => {
     const soon = window.setTimeout(
       () => void Promise.all([loadRig(), loadLook(), loadCues(), loadOutput()]),
@@ -79,6 +82,7 @@ export function App() {
       <LostNotice />
       <HeldNotice />
       <GoOnNotice />
+      <RecordingNotice />
       <Stage />
       {view !== "cues" && !(view === "busk" && busking) && <SelectionBar />}
       <main>

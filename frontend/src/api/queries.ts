@@ -101,6 +101,7 @@ export function refresh() {
       ["busk"],
       ["specials"],
       ["looks"],
+      ["action-lists"],
       ["palettes"],
       ["cue-lists"],
       ["cue-updates"],

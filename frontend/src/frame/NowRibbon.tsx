@@ -7,6 +7,7 @@ import { act, runningOf, useLivePart } from "../live/socket";
 import { desk } from "../state";
 import { ActionMenu } from "../ui/ActionMenu";
 import { Button } from "../ui/Button";
+import { ActionsChip } from "./ActionsChip";
 import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
@@ -98,6 +99,7 @@ export function NowRibbon() {
       })) ?? null,
   );
   const lists = useLivePart((state) => state?.lists?.filter((one) => one.cue !== null) ?? null);
+  const actions = useLivePart((state) => state?.actions ?? null);
   const specials = useLivePart((state) => state?.specials?.filter((one) => one.phase !== "off") ?? null);
   return (
     <Bar aria-label="Now running">
@@ -107,6 +109,9 @@ export function NowRibbon() {
           <SpecialChip key={told.id} told={told} />
         ))}
         <LookChips />
+        {actions?.map((told) => (
+          <ActionsChip key={told.id} told={told} />
+        ))}
         {lists?.map((told) => (
           <ListChip key={told.id} told={told} />
         ))}

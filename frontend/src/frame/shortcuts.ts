@@ -14,6 +14,7 @@ export const SHORTCUTS: Shortcut[] = [
   { keys: "1 … 9, 0", does: "Choose a row (in Busk)" },
   { keys: "Home", does: "From the rows to the faders, and back (in Busk)" },
   { keys: "1 … 9", does: "Show a page of faders and buttons (in Busk, where they are shown)" },
+  { keys: "Shift+1 … Shift+9", does: "Run an action list that has this key" },
   { keys: "Letters", does: "Press a pad of the chosen row (in Busk; Alt shows them)" },
   { keys: "PageUp, PageDown", does: "Turn the pages of pads (in Busk)" },
   { keys: "/", does: "Quick selection" },

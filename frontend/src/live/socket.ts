@@ -6,6 +6,7 @@ import { catchUp, refresh, showHasChanged } from "../api/queries";
 import { say } from "../ui/Toasts";
 import { readFrame, type HeadsFrame, type Running } from "./frame";
 import { wake } from "./loop";
+import { recording } from "./recording";
 
 /** What is live, as the engine tells it; types of the live socket come from the messages of the server. */
 export type LiveState = Schemas["LiveState"];
@@ -131,6 +132,7 @@ function post(message: Schemas["LiveFromBrowser"]) {
 
 /** A live action: acts on the next frame, is never undone. */
 export function act(action: Action) {
+  recording.note(action);
   if (socket?.readyState !== WebSocket.OPEN)
     say("Not connected: this did nothing. It connects again by itself.");
   post({ type: "action", action });

@@ -9,6 +9,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda import targets
+from zarabanda.formats.action_document import ActionListDocument
 from zarabanda.formats.look_document import LookDocument
 from zarabanda.show import repositories
 from zarabanda.show.tables import BuskRow, CueListRow, EffectRow, Group, Page, PaletteRow, SpecialRow, TempoRow
@@ -52,6 +53,18 @@ class _Desk:
         """A kept look, or an overlay."""
         document = LookDocument.model_validate({"values": values, "effects": list(effects), "in_s": in_s, "out_s": out_s})
         return repositories.looks.add(self._session, name, document, over=over).id
+
+    def pad_step(self, row: str, effect: str) -> dict[str, Any]:
+        """A step that presses the pad of an effect on a row."""
+        there = self._session.get(BuskRow, self.of(BuskRow, row))
+        assert there is not None
+        pads = repositories.busk.document_of(there).effects
+        return {"kind": "pad", "row": there.id, "pad": next(one.id for one in pads if one.effect == self.of(EffectRow, effect))}
+
+    def actions(self, name: str, key: str, *steps: dict[str, Any]) -> int:
+        """An action list."""
+        document = ActionListDocument.model_validate({"key": key, "steps": steps})
+        return repositories.action_lists.add(self._session, name, document).id
 
     def put(self, page: int, mode: str, place: int, name: str, target: targets.Target, release_s: float = 0.4) -> None:
         """Something on a fader or button."""
@@ -100,6 +113,24 @@ def add_bank(session: Session, lights: Mapping[str, Lights]) -> None:
         desk.put(on, "latch", place, special, targets.OnSpecials(desk.of(SpecialRow, special)))
     desk.put(on, "flash", 21, "All specials home", targets.OnSpecials())
     desk.put(on, "flash", 25, "Tap movement", targets.OnTempo(desk.of(TempoRow, "Movement")))
+    drop = desk.actions(
+        "The drop", "Shift+1",
+        {"kind": "master", "do": "blackout"},
+        {"kind": "master", "do": "light", "wait": 0.6},
+        {"kind": "overlay", "overlay": hit, "do": "in"},
+        desk.pad_step("All", "Heartbeat"),
+        {"kind": "overlay", "overlay": hit, "do": "out", "wait": 1.2},
+    )  # fmt: skip
+    bow = desk.actions(
+        "The bow", "Shift+2",
+        {"kind": "special", "special": None, "do": "home"},
+        {"kind": "stop effects", "family": "position", "seconds": 2.0},
+        {"kind": "special", "special": desk.of(SpecialRow, "Singer"), "do": "press", "wait": 1.5},
+        {"kind": "special", "special": desk.of(SpecialRow, "Percussion"), "do": "press", "wait": 2.0},
+        {"kind": "page", "page": songs},
+    )  # fmt: skip
+    desk.put(on, "latch", 26, "The drop", targets.RunActions(drop))
+    desk.put(on, "latch", 27, "The bow", targets.RunActions(bow))
     desk.put(on, "flash", 29, "Stop movement", targets.StopEffects("position"))
     desk.put(on, "flash", 30, "Stop all effects", targets.StopEffects(), 1)
     desk.put(on, "flash", 31, "Release everything", targets.ReleaseEverything(3))

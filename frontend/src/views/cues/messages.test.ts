@@ -9,6 +9,15 @@ const targets = {
   ],
   lists: [{ id: 7 }],
   controls: [{ id: 9 }],
+  options: {
+    rows: [{ id: 1, text: "Spots" }],
+    pads: { 1: [{ id: 5, text: "Red" }] },
+    tempos: [{ id: 2, text: "Movement" }],
+    specials: [],
+    overlays: [{ id: 6, text: "Rose" }],
+    pages: [{ id: 1, text: "Floor" }],
+    actions: [{ id: 8, text: "Hit" }],
+  },
 };
 
 describe("messages of a cue", () => {
@@ -17,11 +26,15 @@ describe("messages of a cue", () => {
     expect(made).toMatchObject({ kind, wait: 1.5 });
     if ("device" in made) expect(made.device).toBe(speaks(kind) === "OSC" ? 4 : 3);
     if ("list" in made && kind === "list") expect(made.list).toBe(7);
+    if (made.kind === "pad") expect([made.row, made.pad]).toEqual([1, 5]);
+    if (made.kind === "special") expect(made.do).toBe("home");
   });
 
   it("begins none where it can go nowhere", () => {
     const nothing = { devices: [], lists: [], controls: [] };
     expect(KINDS.filter((one) => fresh(one.id, nothing)).map((one) => one.id)).toEqual([
+      "special",
+      "master",
       "stop effects",
       "release everything",
     ]);

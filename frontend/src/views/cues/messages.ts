@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import type { Inward, InwardOptions } from "./content/InwardFields";
 
 export type Message = Schemas["MessageView"]["message"];
 export type Kind = Message["kind"];
@@ -10,8 +11,16 @@ export const KINDS: { id: Kind; text: string }[] = [
   { id: "controller", text: "MIDI controller" },
   { id: "program", text: "MIDI program" },
   { id: "show control", text: "MIDI Show Control" },
-  { id: "list", text: "to another cue list" },
+  { id: "list", text: "to a cue list" },
   { id: "control", text: "to a fader or button" },
+  { id: "pad", text: "to a pad" },
+  { id: "row", text: "to a row" },
+  { id: "tempo", text: "to a tempo" },
+  { id: "special", text: "to a special" },
+  { id: "overlay", text: "to an overlay" },
+  { id: "page", text: "show a page" },
+  { id: "master", text: "grand master, blackout" },
+  { id: "actions", text: "run an action list" },
   { id: "stop effects", text: "stop effects" },
   { id: "release everything", text: "release everything" },
 ];
@@ -19,14 +28,20 @@ export const KINDS: { id: Kind; text: string }[] = [
 /** What a device must speak to get a message of a kind; null: it goes to no device. */
 export function speaks(kind: Kind): "OSC" | "MIDI" | null {
   if (kind === "osc") return "OSC";
-  return ["list", "control", "stop effects", "release everything"].includes(kind) ? null : "MIDI";
+  return TO_MIDI.includes(kind) ? "MIDI" : null;
 }
+const TO_MIDI: readonly Kind[] = ["note", "note off", "controller", "program", "show control"];
+const INWARD: readonly Kind[] = ["pad", "row", "tempo", "special", "overlay", "page", "master", "actions"];
+
+/** Whether it acts on the show itself, beside lists and controls. */
+export const isInward = (message: Message): message is Inward => INWARD.includes(message.kind);
 
 /** What a message can go to, by number. */
 export interface Targets {
   devices: { id: number; speaks: "OSC" | "MIDI" }[];
   lists: { id: number }[];
   controls: { id: number }[];
+  options?: InwardOptions;
 }
 
 /** A new message of a kind, to the first of what it can go to; null where there is nothing. */
@@ -36,6 +51,9 @@ export function fresh(kind: Kind, targets: Targets, wait = 0): Message | null {
   const control = targets.controls[0]?.id;
   if (speaks(kind) !== null && device === undefined) return null;
   const to = { wait, device: device! };
+  const { options } = targets;
+  const first = (what: Exclude<keyof InwardOptions, "pads">) =>
+    options?.[what][0] === undefined ? null : Number(options[what][0].id);
   switch (kind) {
     case "osc":
       return { kind, ...to, address: "/clip/play", arguments: "1" };
@@ -53,6 +71,35 @@ export function fresh(kind: Kind, targets: Targets, wait = 0): Message | null {
       return list === undefined ? null : { kind, wait, list, do: "go", value: 1, seconds: 2 };
     case "control":
       return control === undefined ? null : { kind, wait, control, do: "press", value: 1 };
+    case "pad": {
+      const row = options?.rows.find((one) => options.pads[Number(one.id)]?.length);
+      if (!row) return null;
+      return {
+        kind,
+        wait,
+        row: Number(row.id),
+        pad: Number(options!.pads[Number(row.id)]![0]!.id),
+        do: "press",
+      };
+    }
+    case "row":
+      return first("rows") === null ? null : { kind, wait, row: first("rows")!, do: "level", value: 1 };
+    case "tempo":
+      return first("tempos") === null ? null : { kind, wait, tempo: first("tempos")!, do: "set", bpm: 120 };
+    case "special": {
+      const special = first("specials");
+      return { kind, wait, special, do: special === null ? "home" : "press", value: 1 };
+    }
+    case "overlay":
+      return first("overlays") === null
+        ? null
+        : { kind, wait, overlay: first("overlays")!, do: "in", value: 1 };
+    case "page":
+      return first("pages") === null ? null : { kind, wait, page: first("pages")! };
+    case "master":
+      return { kind, wait, do: "level", value: 1 };
+    case "actions":
+      return first("actions") === null ? null : { kind, wait, actions: first("actions")!, do: "run" };
     case "stop effects":
       return { kind, wait, family: null, seconds: 0.4 };
     case "release everything":

@@ -51,7 +51,7 @@ const Press = styled(AriaButton)`
   }
 `;
 /** Kinds that are on, or held; all others act once. */
-const TURNS = ["effect", "look", "alone", "special", "master"];
+const TURNS = ["effect", "look", "alone", "special", "master", "actions"];
 
 /** Whether what a button acts on runs now: a cue list that is on a cue. */
 const useRuns = (control: Control) =>

@@ -1,3 +1,4 @@
+import { useActionLists } from "../../../api/actionLists";
 import { useBusk } from "../../../api/busk";
 import type { Schemas } from "../../../api/client";
 import { useLists } from "../../../api/cues";
@@ -38,6 +39,7 @@ export function useOptions(): Partial<Record<Driven["kind"], ChoiceOption[]>> {
   const { data: specials } = useSpecials();
   const { data: busk } = useBusk();
   const { data: pages } = usePages();
+  const { data: actions } = useActionLists();
   const { data: show } = useShow(({ groups, tempos }) => ({ groups, tempos }));
   const plain = (rows: { id: number; name: string }[]) => rows.map((one) => ({ id: one.id, text: one.name }));
   return {
@@ -47,6 +49,7 @@ export function useOptions(): Partial<Record<Driven["kind"], ChoiceOption[]>> {
     group: plain(show?.groups ?? []),
     tempo: plain(show?.tempos ?? []),
     page: plain(pages?.pages ?? []),
+    actions: plain(actions ?? []),
     special: [{ id: ALL, text: "All of them" }, ...plain(specials?.specials ?? [])],
     row: (busk?.pages ?? []).flatMap((page) =>
       page.rows
@@ -62,6 +65,7 @@ const LABELS: Partial<Record<Driven["kind"], string>> = {
   group: "Group",
   tempo: "Tempo",
   page: "Page",
+  actions: "Action list",
   special: "Special",
   row: "Row",
 };

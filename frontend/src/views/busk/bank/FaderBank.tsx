@@ -5,7 +5,8 @@ import styled from "styled-components";
 import { pageEdits, usePages, type Control } from "../../../api/pages";
 import { useDesk } from "../../../state";
 import { ActionMenu } from "../../../ui/ActionMenu";
-import { Toggle } from "../../../ui/Button";
+import { Button, Toggle } from "../../../ui/Button";
+import { ActionsSheet } from "../actions/ActionsSheet";
 import { NameSheet } from "../edit/NameSheet";
 import { ButtonControl } from "./ButtonControl";
 import { ControlSheet } from "./ControlSheet";
@@ -105,6 +106,7 @@ export function FaderBank({ start }: { start: React.ReactNode }) {
   const chosen = useDesk((state) => state.bank);
   const [arranged, setArranged] = useState(false);
   const [editing, setEditing] = useState<Editing | null>(null);
+  const [actions, setActions] = useState(false);
   const [naming, setNaming] = useState<"make" | "rename" | null>(null);
   const pages = data?.pages ?? [];
   const page = pages.find((one) => one.id === chosen) ?? pages[0];
@@ -132,7 +134,7 @@ export function FaderBank({ start }: { start: React.ReactNode }) {
       <ButtonControl key={control.key} control={control} />
     );
   };
-  const actions: Record<string, () => unknown> = {
+  const does: Record<string, () => unknown> = {
     make: () => setNaming("make"),
     rename: () => setNaming("rename"),
     delete: () => pageEdits.remove(page.id),
@@ -171,12 +173,13 @@ export function FaderBank({ start }: { start: React.ReactNode }) {
             </Toggle>
           ))}
         </Tabs>
+        <Button onPress={() => setActions(true)}>Action lists</Button>
         <Toggle isSelected={arranged} onChange={setArranged}>
           Arrange
         </Toggle>
         <ActionMenu
           label="This page"
-          onAction={(id) => void actions[id]?.()}
+          onAction={(id) => void does[id]?.()}
           actions={[
             { id: "make", text: "Make a page" },
             { id: "rename", text: `Rename ${page.name}` },
@@ -191,6 +194,7 @@ export function FaderBank({ start }: { start: React.ReactNode }) {
       {editing && (
         <ControlSheet key={editing.control?.key} {...editing} page={page} onClose={() => setEditing(null)} />
       )}
+      {actions && <ActionsSheet onClose={() => setActions(false)} />}
       {naming && (
         <NameSheet
           title={naming === "make" ? "Make a page" : "Rename the page"}

@@ -24,6 +24,7 @@ export const BUTTON_JOBS: { id: Kind; text: string }[] = [
   { id: "stop-effects", text: "Stop effects" },
   { id: "release", text: "Release everything that is not protected" },
   { id: "message", text: "Send a message" },
+  { id: "actions", text: "Run an action list" },
   { id: "page", text: "Show another page" },
   { id: "master", text: "Blackout" },
 ];
@@ -34,7 +35,7 @@ export const MODES: { id: Mode; text: string }[] = [
 ];
 
 /** Kinds of which a button is on, or held. */
-export const TURNS: readonly Kind[] = ["effect", "look", "special", "master"];
+export const TURNS: readonly Kind[] = ["effect", "look", "special", "master", "actions"];
 
 /** A control of a kind that nothing is chosen for yet. */
 export const fresh = (kind: Kind, fader: boolean): Driven => ({

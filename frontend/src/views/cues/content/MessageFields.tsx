@@ -196,5 +196,7 @@ export function MessageFields({ message, lists, controls, onChange }: Props) {
       );
     case "release everything":
       return time("In", "seconds", message.seconds ?? 2);
+    default:
+      return null;
   }
 }
