@@ -93,8 +93,8 @@ def recorded(session: Session, hands: Iterable[tuple[float, Mapping[str, Any]]])
             timed[-1] = at, message
         else:
             timed.append((at, message))
-    waits = [round(at - before, 3) for (at, _), (before, _) in zip(timed[1:], timed, strict=False)]
-    return Recorded([{**message, "wait": wait} for (_, message), wait in zip(timed, [0.0, *waits], strict=True)], left_out)
+    begun = [timed[0][0], *(at for at, _ in timed)] if timed else []
+    return Recorded([{**one, "wait": round(at - begun[n], 3)} for n, (at, one) in enumerate(timed)], left_out)
 
 
 _MOVED = ("value", "bpm")

@@ -68,8 +68,10 @@ def keep_recorded(body: RecordedHands) -> tuple[Kept, int]:
             place, what = faults(error)[0]
             raise ZarabandaError(f"{place}: {what}.", "hands") from error
         row = repositories.action_lists.add(session, body.name, document)
-        more = f"; {found.left_out} things that it cannot do were left out" if found.left_out else ""
-        return Kept(id=row.id, done=f"Recorded {row.name}, {len(found.steps)} steps{more}"), 201
+        out = "1 thing that it cannot do was" if found.left_out == 1 else f"{found.left_out} things that it cannot do were"
+        more = f"; {out} left out" if found.left_out else ""
+        steps = "1 step" if len(found.steps) == 1 else f"{len(found.steps)} steps"
+        return Kept(id=row.id, done=f"Recorded {row.name}, {steps}{more}"), 201
 
 
 @api.put("/<int:action_list_id>", responses={200: Kept})
