@@ -41,6 +41,11 @@ SHOW = {
         {"name": "Hit", "mode": "flash", "effect": "Rise", "heads": ["b"], "release": 1},
     ],
 }
+LOOKS = [
+    {"name": "Sea", "values": {"colour": {"a": {"palette": "Sea"}}, "zoom": {"b": 40}}},
+    {"name": "Rising", "effects": [{"effect": "Rise", "heads": ["b"]}], "in_s": 2, "out_s": 2},
+]
+SHOW["looks"] = LOOKS
 HALF = {"do": "set", "attribute": "intensity", "heads": ["a"], "value": 50}
 CASES = {
     "a hand fade begins from what is beneath": (
@@ -55,6 +60,10 @@ CASES = {
         [{"at": 0, "do": "set", "attribute": "colour", "heads": ["a"], "value": {"palette": "Coral"}},
          {"at": 1, "do": "set", "attribute": "colour", "heads": ["a"], "value": "#00ff00", "fade": 2}],
         {"red": {0: 1, 2: 0.5, 3: 0}, "green": {0: 0, 2: 0.5, 3: 1}, "blue": {0.5: 0.2, 2: 0.1}},
+    ),
+    "an overlay is mixed in by name, with its effect": (
+        [{"at": 1, "do": "overlay-level", "overlay": "Sea", "value": 0.5}, {"at": 1, "do": "overlay", "overlay": "Rising"}],
+        {"red": {0: 1, 1: 0.5}, "blue": {1: 1}, "intensity": {2: 10}},
     ),
     "a fader scales its effect": (
         [{"at": 1, "do": "level", "control": "Up", "value": 0.5}],

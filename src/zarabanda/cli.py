@@ -277,12 +277,22 @@ def bench(
     look: Annotated[bool, typer.Option(help="Measure the Look view alone: an aim dragged, a palette changed, claims.")] = False,
     cues: Annotated[bool, typer.Option(help="Measure cue lists alone: 500 cues on 2,000 heads.")] = False,
     busk: Annotated[bool, typer.Option(help="Measure a busking page alone: 12 rows, 2,000 heads, 20 effects running.")] = False,
+    faders: Annotated[bool, typer.Option(help="Measure 16 faders moved from three browsers, and a special.")] = False,
     kills: Annotated[int, typer.Option(help="Kill web and engine so often while cues play, and compare.", min=0)] = 0,
     output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
     """Measure frame times beside a plain NumPy floor, with the machine's steal."""
     from zarabanda.tools import bench as benches
-    from zarabanda.tools import bench_busk, bench_cues, bench_kills, bench_live, bench_load, bench_look, bench_output
+    from zarabanda.tools import (
+        bench_busk,
+        bench_cues,
+        bench_faders,
+        bench_kills,
+        bench_live,
+        bench_load,
+        bench_look,
+        bench_output,
+    )
 
     if output:
         for protocol, beside in (("E1.31", False), ("Art-Net", False), ("E1.31", True)):
@@ -296,6 +306,10 @@ def bench(
     if busk:
         live_page = bench_busk.measure(max(int(seconds * 10), 100))
         print(json.dumps(live_page) if as_json else bench_busk.as_text(live_page))
+        return
+    if faders:
+        hands = bench_faders.measure(max(seconds, 10.0))
+        print(json.dumps(hands) if as_json else bench_faders.as_text(hands))
         return
     if kills:
         killed = bench_kills.measure(kills)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import tempfile
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -32,6 +32,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.effect_document import faults
 from zarabanda.formats.replay_request import DRAFT_ACTIONS, DraftAction, ReplayRequest, ReplayShow
 from zarabanda.messages import (
+    ActionListPart,
     AnyPart,
     BuskRowPart,
     ControlPart,
@@ -42,6 +43,7 @@ from zarabanda.messages import (
     EffectPart,
     FixturePart,
     HeldValues,
+    LookPart,
     PalettePart,
     PaletteUse,
     PartKey,
@@ -85,6 +87,10 @@ class Replay:
         self._controls = {one.name: f"control:{one.id}" for one in parts if isinstance(one, ControlPart)}
         self._lists = {one.name: one.id for one in parts if isinstance(one, CueListPart)}
         self._specials = {one.name: one.id for one in parts if isinstance(one, SpecialPart)}
+        self._named = {
+            "overlay": {one.name: one.id for one in parts if isinstance(one, LookPart) and one.over},
+            "actions": {one.name: one.id for one in parts if isinstance(one, ActionListPart)},
+        }
         self._rows = {one.name: one for one in parts if isinstance(one, BuskRowPart)}
         self._cues = {(one.list_id, one.number): one.id for one in parts if isinstance(one, CuePart)}
         self._effect_names = {one.id: str(one.document["name"]) for one in parts if isinstance(one, EffectPart)}
@@ -121,16 +127,19 @@ class Replay:
             plain = self._of_list(plain)
         if "row" in plain or "rows" in plain:
             plain = self._of_row(plain)
+        for name, known in self._named.items():
+            if isinstance(plain.get(name), str):
+                plain[name] = self._number(name, known, plain[name])
         if plain["do"] == "special" and "name" in plain:
-            plain["special"] = self._special(str(plain.pop("name")))
+            plain["special"] = self._number("special", self._specials, str(plain.pop("name")))
         self.state = act(self.state, action(plain), t)
 
-    def _special(self, name: str) -> int:
-        if name not in self._specials:
-            raise ZarabandaError(
-                f"There is no special {shown(name)}; the show has {', '.join(self._specials) or 'none'}.", "name"
-            )
-        return self._specials[name]
+    @staticmethod
+    def _number(what: str, known: Mapping[str, int], name: str) -> int:
+        if name not in known:
+            what = "action list" if what == "actions" else what
+            raise ZarabandaError(f"There is no {what} {shown(name)}; the show has {', '.join(known) or 'none'}.", "name")
+        return known[name]
 
     def _of_list(self, plain: dict[str, Any]) -> dict[str, Any]:
         """An action on a list, with the numbers of list and cue."""

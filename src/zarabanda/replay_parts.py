@@ -19,6 +19,7 @@ from zarabanda.messages import (
     EffectPart,
     FixturePart,
     HeldValues,
+    LookPart,
     ModePart,
     PalettePart,
     PaletteUse,
@@ -68,7 +69,8 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
         target = EffectOnHeads(effects[control.effect], tuple(key_of(keys, head) for head in control.heads), families)
         parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
     named = Numbers(palettes, tempos, effects)
-    return [*parts, *_cue_lists(show, keys, named), *_specials(show, keys), *_rows(show, keys, named)]
+    more = (*_specials(show, keys), *_rows(show, keys, named), *_looks(show, keys, named))
+    return [*parts, *_cue_lists(show, keys, named), *more]
 
 
 def _rows(show: ReplayShow, keys: Mapping[str, str], numbers: Numbers) -> Iterator[AnyPart]:
@@ -87,6 +89,21 @@ def _rows(show: ReplayShow, keys: Mapping[str, str], numbers: Numbers) -> Iterat
         heads = tuple(key_of(keys, head) for head in row.heads)
         kind = "lights" if heads else "all"
         yield BuskRowPart(n + 1, 1, n + 1, row.name, kind, heads, {**sections, "tempo": tempo})
+
+
+def _looks(show: ReplayShow, keys: Mapping[str, str], numbers: Numbers) -> Iterator[AnyPart]:
+    for n, look in enumerate(show.looks):
+        values = {
+            name: {key_of(keys, head): _checked(name, value, numbers.palettes) for head, value in heads.items()}
+            for name, heads in look.model_dump()["values"].items()
+        }
+        effects = [
+            {**one.model_dump(), "effect": numbers.effects[one.effect], "heads": [key_of(keys, head) for head in one.heads]}
+            for one in look.effects
+        ]
+        document = with_numbers({"values": values}, numbers.palettes, {})
+        times = {"in_s": look.in_s, "out_s": look.out_s}
+        yield LookPart(n + 1, look.name, n, look.over, {**document, "effects": effects, **times})
 
 
 def _specials(show: ReplayShow, keys: Mapping[str, str]) -> Iterator[AnyPart]:

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from zarabanda.core.rig import attributes
 from zarabanda.errors import ZarabandaError, shown
 
-from .cue_document import CueDocument, CueListSettings, CueNumber
+from .cue_document import CueDocument, CueListSettings, CueNumber, FromPalette
 from .effect_document import EffectDocument, Number, faults
 from .palette_document import PaletteDocument
 
@@ -95,6 +95,28 @@ class ReplayRow(_Part):
     tempo: str | None = None
 
 
+class ReplayLookEffect(_Part):
+    """An effect of a look: its name, and on which heads."""
+
+    effect: str
+    heads: list[str]
+    families: list[Literal["intensity", "position", "colour", "beam"]] | None = None
+    depth: Annotated[float, Field(ge=0, le=1)] = 1.0
+    speed: Annotated[float, Field(ge=0.01, le=16)] = 1.0
+
+
+class ReplayLook(_Part):
+    """A kept look: values by attribute and head, effects, and the s in which it comes and goes. over: an overlay, above those
+    before it."""
+
+    name: str
+    over: bool = True
+    values: dict[str, dict[str, Number | str | FromPalette]] = {}
+    effects: list[ReplayLookEffect] = []
+    in_s: Seconds = 0.5
+    out_s: Seconds = 1.0
+
+
 class ReplayShow(_Part):
     """The small form of a show. home: values by attribute, of all heads (`colour` as `#rrggbb`); tempos: BPM by name."""
 
@@ -107,6 +129,7 @@ class ReplayShow(_Part):
     cue_lists: list[ReplayCueList] = []
     specials: list[ReplaySpecial] = []
     rows: list[ReplayRow] = []
+    looks: list[ReplayLook] = []
 
     @model_validator(mode="after")
     def _fits_together(self) -> ReplayShow:
@@ -115,7 +138,8 @@ class ReplayShow(_Part):
             if name not in known:
                 raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
         for what, named in (("heads", self.heads), ("effects", self.effects), ("controls", self.controls),
-                            ("cue_lists", self.cue_lists), ("specials", self.specials), ("rows", self.rows)):  # fmt: skip
+                            ("cue_lists", self.cue_lists), ("specials", self.specials), ("rows", self.rows),
+                            ("looks", self.looks)):  # fmt: skip
             names = [str(getattr(one, "id", None) or getattr(one, "name", "")) for one in named]
             twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
             if twice is not None:
@@ -129,6 +153,10 @@ class ReplayShow(_Part):
                         f"rows: {shown(pad.name)} of {shown(row.name)} has {shown(pad.effect or pad.palette)}, which "
                         "is not under palettes or effects"
                     )
+        for look in self.looks:
+            for one in look.effects:
+                if one.effect not in effects:
+                    raise ValueError(f"looks: {shown(look.name)} has {shown(one.effect)}, which is not under effects")
         for control in self.controls:
             if control.effect not in effects:
                 raise ValueError(f"controls: {shown(control.name)} drives {shown(control.effect)}, which is not under effects")

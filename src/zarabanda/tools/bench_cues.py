@@ -4,6 +4,7 @@ second from three browsers."""
 from __future__ import annotations
 
 import json
+import socket
 import tempfile
 import threading
 import time
@@ -138,12 +139,19 @@ class Changes:
             self.at.append(arrived)
 
 
+def _connected(address: str) -> Client:
+    """A live socket that sends at once what it is given, as browsers do."""
+    client = Client(address)
+    client.sock.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
+    return client
+
+
 class Desk:
     """A live socket: it acts, and knows the newest state."""
 
     def __init__(self, demo: Running) -> None:
         self._address = demo.address.replace("http", "ws") + "/live"
-        self._client = Client(self._address)
+        self._client = _connected(self._address)
         self.state: dict[str, Any] = {}
         self.refused: list[dict[str, Any]] = []
         self.heard: Callable[[dict[str, Any]], None] = lambda state: None
@@ -153,7 +161,7 @@ class Desk:
     def again(self) -> None:
         """Connect anew, where the connection was lost."""
         if not self._client.connected:
-            self._client, self.state = Client(self._address), {}
+            self._client, self.state = _connected(self._address), {}
             threading.Thread(target=self._read, args=(self._client,), daemon=True).start()
 
     def _read(self, client: Client) -> None:

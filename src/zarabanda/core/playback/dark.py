@@ -38,7 +38,7 @@ def dark_from(rig: Rig, claims: Claims, lit_until: Floats, t: float) -> Floats:
             until = max((end for _, end in timing.ways()), default=timing.begins)
             until = min(until, timing.over_at)
         settled[strip.cells] = np.maximum(settled[strip.cells], until)
-    late = max([t, *settled[np.isfinite(settled)]])
+    late = float(settled[np.isfinite(settled)].max(initial=t))
     left = [strip for strip in ours if strip.timing.over_at > late]
     end = lay(rig.home, left, late, claims.manners)[attributes.INTENSITY]
     own = np.where(end <= 0, settled, INFINITY)

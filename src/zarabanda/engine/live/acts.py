@@ -54,4 +54,5 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
 
 def act(state: LiveState, action: AnyAction, t: float) -> LiveState:
     """The state after one action, stamped t. What falls due by then comes before it. ZarabandaError says what is wrong."""
-    return done(ACTIONS[type(action)](advance(state, t), action, t), t)
+    before = advance(state, t)
+    return done(ACTIONS[type(action)](before, action, t), t, before)

@@ -110,11 +110,20 @@ def _acted(state: LiveState, message: CueMessage, t: float, holder: str, who: st
         return state.with_(outbox=state.outbox.with_message(sending.Outward(0, text=text)))
 
 
-def done(state: LiveState, t: float) -> LiveState:
-    """After something was done at t: with what nobody holds any more let go, and what waits in the dark knowing of it."""
+_LOOKED_AT = ("program", "claims", "playing", "lists", "overlays", "busk")
+"""Parts of the state that say which lights are dark, and what they come to."""
+
+
+def done(state: LiveState, t: float, before: LiveState | None = None) -> LiveState:
+    """After something was done at t: with what nobody holds any more let go, and what waits in the dark knowing of it.
+
+    before: the state until then, where that is known: what it leaves as it is needs no look at who is dark.
+    """
     while state.let_go_of:
         gone = sorted(state.let_go_of)
         state = holding.let_go(state.with_(let_go_of=frozenset()), LetGo(holders=gone), t)
+    if before is not None and all(getattr(state, name) is getattr(before, name) for name in _LOOKED_AT):
+        return state
     return specials.with_goals(dark_moves.watched(state, t))
 
 

@@ -35,7 +35,7 @@ def watched(state: LiveState, t: float) -> LiveState:
 def _next_due(since: Floats, t: float) -> float:
     """When the next head has been dark for long enough."""
     ready = since + dark.WAITS_S
-    return float(min(ready[ready > t], default=INFINITY))
+    return float(ready[ready > t].min(initial=INFINITY))
 
 
 def _lists(state: LiveState) -> Iterator[tuple[CueList, int, float]]:
