@@ -10,6 +10,10 @@ from typing import Any
 from zarabanda.tools.browser import CONNECTED, chromium, open_page
 from zarabanda.tools.running import started
 
+_SETTLE_MS = 1500
+_AT_ONCE = ("special",)
+"""Pictures of what is on its way."""
+
 
 def _effects(page: Any) -> None:
     page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
@@ -129,17 +133,39 @@ _PRESSED = {
 """Pads of the picture of the busking page, by row."""
 
 
-def _in_menu_of_busk(item: str) -> Callable[[Any], None]:
-    def go(page: Any) -> None:
-        page.get_by_role("tab", name="Busk", exact=True).click()
-        page.get_by_role("button", name="Salt night").click()
-        page.get_by_role("menuitem", name=item).click()
+def _special(page: Any) -> None:
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    singer, percussion, lead = (
+        page.get_by_role("group", name="Specials").get_by_role("button").filter(has=page.get_by_text(name, exact=True))
+        for name in ("Singer", "Percussion", "Lead left")
+    )
+    singer.click()
+    percussion.click()
+    singer.get_by_text("on", exact=True).wait_for()
+    page.wait_for_timeout(_SETTLE_MS)
+    singer.click()
+    lead.click()
+    while "in the dark" not in lead.inner_text():  # waiting for text looks too seldom
+        page.wait_for_timeout(30)
 
-    return go
+
+def _faders(page: Any) -> None:
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    page.get_by_role("button", name="Specials, all home").click()
+    page.keyboard.press("Home")
+    for name, level in (("Rose over, mixes the overlay in", 55), ("Mid washes, level of the group", 70)):
+        page.get_by_role("slider", name=name).fill(str(level))
+    for name in ("Heather swirl", "The drop"):
+        page.get_by_role("region", name="Dance floor").get_by_role("button", name=name).click()
+
+
+def _busk_editing(page: Any) -> None:
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    page.get_by_role("button", name="Salt night").click()
+    page.get_by_role("menuitem", name="Edit rows and pads").click()
 
 
 VIEWS: dict[str, Callable[[Any], None]] = {
-    "start": lambda page: None,
     "effects": _effects,
     "spread": _spread,
     "rig": _rig,
@@ -151,8 +177,9 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "cue-content": _cue_content,
     "trace-cue": _trace_cue,
     "busk": _busk,
-    "busk-making": _in_menu_of_busk("Make a busking page"),
-    "busk-editing": _in_menu_of_busk("Edit rows and pads"),
+    "busk-editing": _busk_editing,
+    "special": _special,
+    "faders": _faders,
     "slots": _view("Output"),
     "routes": _routes,
     "devices": _output("Devices"),
@@ -160,8 +187,6 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "health": _output("Health"),
 }
 """Name of each picture, and what is done to get there."""
-
-_SETTLE_MS = 1500
 
 
 def take(folder: Path) -> list[Path]:
@@ -173,7 +198,7 @@ def take(folder: Path) -> list[Path]:
             page = open_page(browser, demo.address)
             page.get_by_role("button", name=CONNECTED).wait_for()
             go(page)
-            page.wait_for_timeout(_SETTLE_MS)
+            page.wait_for_timeout(0 if name in _AT_ONCE else _SETTLE_MS)
             path = folder / f"{name}.png"
             page.screenshot(path=str(path))
             page.context.close()

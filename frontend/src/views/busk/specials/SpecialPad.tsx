@@ -10,7 +10,7 @@ const Frame = styled(PadFrame)`
   text-align: left;
   padding: 0 7px;
   &[data-leaving] {
-    background: var(--hatch);
+    background: var(--hatch) left / 5px 100% no-repeat;
   }
   b,
   small {
@@ -33,12 +33,13 @@ const Frame = styled(PadFrame)`
 interface Props {
   special: Special;
   told: SpecialTold | undefined;
+  narrow: boolean;
 }
 
 /** A special: pressed, its lights go out of the look through the dark; pressed again, the same way back. */
-export function SpecialPad({ special, told }: Props) {
+export function SpecialPad({ special, told, narrow }: Props) {
   const rest = special.aim.text ? `! ${special.aim.text}` : `${special.lights}, ${special.aimed_at}`;
-  const phase = useLiveText<HTMLElement>((now) => (told && phaseWords(told, now)) || rest);
+  const phase = useLiveText<HTMLElement>((now) => (told && phaseWords(told, now, narrow)) || rest);
   const on = told?.on ?? false;
   return (
     <Frame

@@ -13,6 +13,7 @@ export const SPECIALS_ROW = 42;
 const LEAST = 92;
 const MOST = 168;
 const TOOL = 44;
+const FOR_ALL_WORDS = 164;
 const Line = styled.div`
   display: grid;
   grid-template-columns: ${NAME}px ${LEVEL}px minmax(0, 1fr);
@@ -87,7 +88,12 @@ export function SpecialsRow({ width, onEdit }: Props) {
           <PadWords>all home</PadWords>
         </PadFrame>
         {shown.map((one) => (
-          <SpecialPad key={one.id} special={one} told={told?.find((state) => state.id === one.id)} />
+          <SpecialPad
+            key={one.id}
+            special={one}
+            told={told?.find((state) => state.id === one.id)}
+            narrow={pad < FOR_ALL_WORDS}
+          />
         ))}
         <Tools>
           {count > 1 && (
