@@ -64,6 +64,7 @@ from zarabanda.show.store import Store, Touched
 from zarabanda.show.tables import Fixture, Group, Mode, PaletteRow, RouteRow, TempoRow
 from zarabanda.workers import Troubles, Worker, in_words
 
+from .browsers import Browser, Browsers
 from .compiled import Compiled
 from .processes import what_is_down
 
@@ -73,19 +74,8 @@ _decoder = msgspec.msgpack.Decoder(FromEngine)
 _NAMED = frozenset({PaletteRow.__tablename__, TempoRow.__tablename__})
 """Tables whose rows documents name."""
 _SHOWN_WITH_RIG = frozenset({Fixture.__tablename__, Mode.__tablename__, Group.__tablename__})
-FRAMES_AT_ONCE = 12
-"""Browsers that a frame is passed on to; where more are open, they take turns."""
 NAME = "Engine link"
 AWAY = "The engine is restarting; try again in a second."
-
-
-class Browser(wire.Mailbox):
-    """One open live socket. holder: who it is to the engine, for what it holds."""
-
-    def __init__(self, holder: str = "") -> None:
-        super().__init__()
-        self.holder = holder
-        self.watching: set[int] = set()
 
 
 class EngineLink:
@@ -95,10 +85,7 @@ class EngineLink:
         self._data, self._path = data, wire.socket_path(data, "engine")
         self._store, self.troubles = store, troubles
         self._connection: socket.socket | None = None
-        self._sending, self._pushing, self._joining = threading.Lock(), threading.Lock(), threading.Lock()
-        self._browsers: list[Browser] = []
-        self._joined = 0
-        self._turn = 0
+        self._sending, self._pushing = threading.Lock(), threading.Lock()
         self._asked: dict[int, tuple[Browser, object]] = {}
         self._answers: dict[int, tuple[threading.Event, list[Any]]] = {}
         self._references = 0
@@ -116,6 +103,7 @@ class EngineLink:
         self._names = Names({}, {}, {}, {})
         self.session = secrets.token_hex(6)
         """Who counts the revisions: each start of this process begins anew, at 0."""
+        self._browsers = Browsers(self.session)
         self.revision = 0
         self.rig_edition = 0
         """Counts edits of what the rig is shown with: fixtures, modes, groups."""
@@ -278,20 +266,16 @@ class EngineLink:
 
     def join(self) -> Browser:
         """A browser that frames and states are passed on to."""
-        with self._joining:
-            self._joined += 1
-            browser = Browser(f"{self.session}-{self._joined}")
-            self._browsers = [*self._browsers, browser]
-        self._events.tell(f"A page was opened; {_pages(len(self._browsers))} open now.")
+        browser = self._browsers.join()
+        self._events.tell(f"A page was opened; {self._browsers.in_words()}.")
         if self.state is not None:
             browser.post_newest("state", self.state)
         return browser
 
     def leave(self, browser: Browser) -> None:
         """It is gone: what it held and what it looked at are let go."""
-        with self._joining:
-            self._browsers = [other for other in self._browsers if other is not browser]
-        self._events.tell(f"A page is gone; {_pages(len(self._browsers))} open now.")
+        self._browsers.leave(browser)
+        self._events.tell(f"A page is gone; {self._browsers.in_words()}.")
         with contextlib.suppress(ZarabandaError):
             self.end_audition(browser)
         with contextlib.suppress(ZarabandaError):
@@ -315,13 +299,12 @@ class EngineLink:
         self._watch()
 
     def _watch(self) -> None:
-        every = sorted(set().union(*(browser.watching for browser in self._browsers)))
         with contextlib.suppress(ZarabandaError):
-            self.send(WatchAll(every))
+            self.send(WatchAll(self._browsers.watched))
 
     def _tell_browsers(self, connected: bool) -> None:
         text = "" if connected else what_is_down(self._data)
-        for browser in self._browsers:
+        for browser in self._browsers.every:
             browser.post_newest("engine", EngineIs(connected, text))
 
     # the connection
@@ -359,21 +342,13 @@ class EngineLink:
         self._connection = connection
         self.push()
         self._watch()
-        present = ["", *(browser.holder for browser in self._browsers)]
+        present = ["", *(browser.holder for browser in self._browsers.every)]
         self.send(Do(LetGo(but=present)))
         self._tell_browsers(True)
         self._events.tell("Connected to the engine.")
         self.troubles.clear(NAME)
         while (message := wire.receive(connection, _decoder)) is not None:
             self._pass_on(message)
-
-    def _next_browsers(self) -> list[Browser]:
-        """Who gets this frame: all of them, or in turn so many as can be served while HTTP is answered."""
-        every = self._browsers
-        if len(every) <= FRAMES_AT_ONCE:
-            return every
-        self._turn += FRAMES_AT_ONCE
-        return [every[(self._turn + n) % len(every)] for n in range(FRAMES_AT_ONCE)]
 
     def _answered(self, number: int, what: object) -> None:
         arrived, answer = self._answers[number]
@@ -383,17 +358,17 @@ class EngineLink:
     def _pass_on(self, message: FromEngine) -> None:
         match message:
             case Frame():
-                for browser in self._next_browsers():
+                for browser in self._browsers.in_turn():
                     browser.post_newest("frame", message)
             case UniverseFrame(universe):
-                for browser in self._browsers:
+                for browser in self._browsers.every:
                     if universe in browser.watching:
                         browser.post_newest(f"universe {universe}", message)
             case State():
                 troubles = [*message.health.troubles, *(Trouble(**one) for one in self.troubles.report())]
                 health = msgspec.structs.replace(message.health, troubles=troubles)
                 self.state = msgspec.structs.replace(message, health=health)
-                for browser in self._browsers:
+                for browser in self._browsers.every:
                     browser.post_newest("state", self.state)
             case Look(ref, values) if ref in self._answers:
                 self._answered(ref, values)
@@ -402,7 +377,3 @@ class EngineLink:
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)
                 asker.post(Refused(text, reference))
-
-
-def _pages(count: int) -> str:
-    return "1 is" if count == 1 else f"{count} are"

@@ -26,7 +26,8 @@ from zarabanda.messages import (
 )
 from zarabanda.workers import in_words
 
-from .link import Browser, EngineLink
+from .browsers import Browser
+from .link import EngineLink
 
 VERSION = 1
 MAX_MESSAGE = 1 << 20
