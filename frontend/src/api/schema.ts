@@ -4,13760 +4,13573 @@
  */
 
 export interface paths {
-  "/api/action-lists": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All action lists with their steps. */
-    get: operations["action_lists_get_action_lists_get"];
-    put?: never;
-    /** Make an action list. */
-    post: operations["action_lists_make_action_list_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/action-lists/recorded": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Make an action list of what hands did. */
-    post: operations["action_lists_keep_recorded_recorded_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/action-lists/{action_list_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Change an action list as a whole. */
-    put: operations["action_lists_change_action_list__int_action_list_id__put"];
-    post?: never;
-    /** Delete an action list; buttons that ran it keep their place. Undo brings it back. */
-    delete: operations["action_lists_delete_action_list__int_action_list_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/actions": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A live action, as on the live socket; it acts on the next frame. */
-    post: operations["show_act_actions_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All busking pages with their rows and pads. */
-    get: operations["busk_get_busk_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/pages": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Make a busking page from groups, with pads that their lights can do. */
-    post: operations["busk_make_page_pages_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/pages/{page_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /** Delete a page and its rows; undo brings it back. */
-    delete: operations["busk_delete_page_pages__int_page_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/pages/{page_id}/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put the rows of a page in another order. */
-    post: operations["busk_put_rows_in_order_pages__int_page_id__order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/pages/{page_id}/rename": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Give a page another name. */
-    post: operations["busk_rename_page_pages__int_page_id__rename_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/pages/{page_id}/rows": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Add a row for a group, or one for messages. */
-    post: operations["busk_add_row_pages__int_page_id__rows_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/proposal": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What a new page could be made of. */
-    get: operations["busk_get_proposal_proposal_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/rows/{row_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Change a row. */
-    post: operations["busk_change_row_rows__int_row_id__post"];
-    /** Delete a row; undo brings it back. */
-    delete: operations["busk_delete_row_rows__int_row_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/rows/{row_id}/pads": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** All pads of a section of a row, in their order: added, taken out, moved, named. */
-    put: operations["busk_put_pads_rows__int_row_id__pads_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/busk/tempo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Keep the BPM of a tempo in the show: what it begins with, and is set back to. */
-    put: operations["busk_keep_tempo_tempo_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/look-away": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** End what is only looked at. */
-    post: operations["colour_look_away_look_away_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/pickers": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Ways to pick a colour, with their numbers. */
-    get: operations["colour_get_pickers_pickers_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/read": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A colour in every picker's numbers, and what lights do for it. */
-    post: operations["colour_read_colour_read_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/set": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Set a colour on heads that mix them, or have a wheel of them. */
-    post: operations["colour_set_colour_set_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/show-on-way": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Show heads on ways between two colours, as long as it is looked at: nothing is kept. */
-    post: operations["colour_show_on_way_show_on_way_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/way": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** The way that colours go, where neither a palette nor what plays it says otherwise. */
-    put: operations["colour_set_way_way_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/colour/ways": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Ways between two colours, in every space; way: the show's. */
-    post: operations["colour_get_ways_ways_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All lists in their order. */
-    get: operations["cue_lists_get_lists_get"];
-    put?: never;
-    /** A new list. */
-    post: operations["cue_lists_make_list_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put lists in another order. */
-    post: operations["cue_lists_order_lists_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** A list with its cues, their times and effects. */
-    get: operations["cue_lists_get_list__int_list_id__get"];
-    /** Another name, or played otherwise. */
-    put: operations["cue_lists_change_list__int_list_id__put"];
-    post?: never;
-    /** Delete a list with its cues; undo brings it back. */
-    delete: operations["cue_lists_delete_list__int_list_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}/cues": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A new cue from the draft: of it what differs from what holds there already. */
-    post: operations["cues_of_lists_record_cue__int_list_id__cues_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}/paste": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Copies of cues, of this list or another, behind a cue. */
-    post: operations["cue_lists_paste__int_list_id__paste_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}/renumber": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Number cues anew, in their order. */
-    post: operations["cue_lists_renumber__int_list_id__renumber_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}/sheet": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The cue sheet as a page made for printing. */
-    get: operations["cue_sheets_get_sheet__int_list_id__sheet_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}/sheet.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The cue sheet as CSV. */
-    get: operations["cue_sheets_get_csv__int_list_id__sheet_csv_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cue-lists/{list_id}/threads/{thread}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Let an effect start and stop in other cues. */
-    put: operations["cues_of_lists_change_thread__int_list_id__threads__int_thread__put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/updates": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What is set by hand, by the cue that each value beneath it on stage comes from. */
-    get: operations["cue_updates_get_updates_updates_get"];
-    put?: never;
-    /** Put what is set by hand into cues, each part where it was chosen to go. */
-    post: operations["cue_updates_update_cues_updates_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** A cue with all that holds in it, by group and family. */
-    get: operations["cues_get_cue__int_cue_id__get"];
-    /** Another number, name, time, trigger and the like. */
-    put: operations["cues_change_cue__int_cue_id__put"];
-    post?: never;
-    /** Delete a cue; undo brings it back. */
-    delete: operations["cues_delete_cue__int_cue_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/differences": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Lights that are otherwise on stage now than a cue has them. */
-    get: operations["cue_updates_get_differences__int_cue_id__differences_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/effects": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Start, change or stop an effect in a cue; what the cue did to it before goes. */
-    post: operations["cues_change_effect__int_cue_id__effects_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/mark": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Let values stop here, hold only here, hold from here on, or take them out of the cue. */
-    post: operations["cues_mark_values__int_cue_id__mark_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/messages": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** All messages of a cue, in their order. */
-    put: operations["cue_messages_change_messages__int_cue_id__messages_put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/record": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The draft into a cue that is there: merged, in place of what it has, or taken away from it. */
-    post: operations["cues_record_into__int_cue_id__record_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/split": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Move some families of a cue into one of its own behind it, that goes with it. */
-    post: operations["cues_split_cue__int_cue_id__split_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/cues/{cue_id}/values": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Other values in a cue: here, or in the cue that each came from. */
-    post: operations["cues_change_values__int_cue_id__values_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All of the draft. */
-    get: operations["draft_get_draft_get"];
-    put?: never;
-    post?: never;
-    /** Clear the draft; undo brings it back. */
-    delete: operations["draft_clear_delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/aim": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Point heads at a point on stage, by inverse kinematics; those that have no pan and tilt are left out. */
-    post: operations["draft_aim_aim_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/base": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** What chosen heads have below all effects: values set by hand, else of cue lists, else home, with the range they share. */
-    post: operations["draft_get_base_base_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/change": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Set one attribute of heads to a value or by a difference, each within what it can do. */
-    post: operations["draft_change_values_change_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/effects": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Run an effect on heads. */
-    post: operations["draft_put_on_effects_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/effects/{draft_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /** Take an effect out of the draft. */
-    delete: operations["draft_take_off_effects__int_draft_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/fans": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Spread an attribute over heads by a rule; what they had is its beginning. */
-    post: operations["fans_make_fan_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/fans/{fan_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Another rule or order, or a head dragged to a value: the others follow by the rule. */
-    put: operations["fans_change_fan__int_fan_id__put"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/keep-frozen": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go. */
-    post: operations["draft_keep_frozen_keep_frozen_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/palette": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Set what a palette has on heads; they follow when it is changed. */
-    post: operations["draft_use_palette_palette_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/take": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Keep what heads have on stage at this moment, effects and all, as values of the draft. */
-    post: operations["draft_take_from_stage_take_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/take-back": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Take values out of the draft: what is beneath them comes back. */
-    post: operations["draft_take_back_take_back_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/draft/values": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Set or take back values. A preview is on stage at once, and gone with the next edit. */
-    post: operations["draft_set_values_values_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Effects of the library, by name. */
-    get: operations["effects_get_library_get"];
-    put?: never;
-    /** A new effect in the draft (with heads and an attribute), or a document into the library. */
-    post: operations["effects_make_effect_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/import": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Take effects from a file into the library, each under a free name; those that cannot be read are told. */
-    post: operations["effects_import_effects_import_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/weave": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The weave of a document that need not be kept, to compare with. */
-    post: operations["effects_weave_document_weave_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** One effect. */
-    get: operations["effects_get_effect__int_effect_id__get"];
-    put?: never;
-    post?: never;
-    /** Delete it, and what runs it; undo brings all of it back. */
-    delete: operations["effects_delete__int_effect_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}/change": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Change a value, or the layers. A preview is on stage at once, and gone with the next edit. */
-    post: operations["effects_change_effect__int_effect_id__change_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}/duplicate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A copy in the library, under a free name. */
-    post: operations["effects_duplicate__int_effect_id__duplicate_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}/favourite": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Mark as a favourite, or not. */
-    post: operations["effects_set_favourite__int_effect_id__favourite_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}/keep": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put it into the library under a name, or give it another name. */
-    post: operations["effects_keep__int_effect_id__keep_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}/own-copy": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Give one of its uses a copy of its own; the others keep this effect. */
-    post: operations["effects_make_own_copy__int_effect_id__own_copy_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/effects/{effect_id}/weave": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The weave of an effect on heads. */
-    post: operations["effects_get_weave__int_effect_id__weave_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/groups": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Keep a selection. */
-    post: operations["groups_make_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/groups/for-kinds": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A group for each kind of the rig that has none. */
-    post: operations["groups_for_kinds_for_kinds_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/groups/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put the groups in another order. */
-    post: operations["groups_arrange_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/groups/{group_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /** Delete a group that nothing uses. */
-    delete: operations["groups_delete__int_group_id__delete"];
-    options?: never;
-    head?: never;
-    /** Rename a group, or give it other heads; what is on it follows. */
-    patch: operations["groups_change__int_group_id__patch"];
-    trace?: never;
-  };
-  "/api/groups/{group_id}/derive": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Make groups from this one by rules, all in one go. */
-    post: operations["groups_derive__int_group_id__derive_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/groups/{group_id}/renew": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Make a group anew by its rule, as the rig is now. */
-    post: operations["groups_renew__int_group_id__renew_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/health": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What is wrong, also while the engine or its frames fail; the database is not asked. */
-    get: operations["show_get_health_health_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kinds": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All modes that fixtures can have: of the show, and plain kinds, with what they cost and give. */
-    get: operations["kinds_get_kinds_get"];
-    put?: never;
-    /** A kind from its channel list: channels in order, each with what it carries, how fine, its range and its home value. */
-    post: operations["kinds_make_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/kinds/{mode_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /** Take a kind out of the show; one that fixtures have stays. */
-    delete: operations["kinds_delete__int_mode_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All looks, overlays among them. */
-    get: operations["looks_get_looks_get"];
-    put?: never;
-    /** Keep a look of what is set by hand, or of what is on stage. */
-    post: operations["looks_make_look_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put looks in another order: overlays lie over one another in it. */
-    post: operations["looks_put_looks_in_order_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks/{look_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Change the name, the times, or whether it is an overlay. */
-    put: operations["looks_change_look__int_look_id__put"];
-    post?: never;
-    /** Delete a look; controls that held it keep their place. Undo brings it back. */
-    delete: operations["looks_delete_look__int_look_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/looks/{look_id}/record": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Make a look anew, of what is set by hand or on stage; where it is held, that is seen at once. */
-    post: operations["looks_record_look__int_look_id__record_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/devices": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All devices, and what the simulated ones got. */
-    get: operations["devices_get_devices_get"];
-    put?: never;
-    /** A new device. */
-    post: operations["devices_make_device_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/devices/forget": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Let the simulated devices forget what they got. */
-    post: operations["devices_forget_forget_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/devices/unplug": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Unplug a simulated device, or plug it in again: nothing of the show changes. */
-    post: operations["devices_unplug_unplug_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/devices/{device_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Another name or place for a device. */
-    put: operations["devices_change_device__int_device_id__put"];
-    post?: never;
-    /** Delete a device that no cue sends to. */
-    delete: operations["devices_delete_device__int_device_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/events": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The newest events. */
-    get: operations["health_get_events_events_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/events.txt": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All events that are kept, as a file to be saved. */
-    get: operations["health_get_events_as_text_events_txt_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/found": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Nodes and other sources that are heard. */
-    get: operations["routes_get_found_found_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/listening": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Whether to listen, and where beside this machine. To look on a network for the first time, the user must have agreed. */
-    post: operations["routes_listen_listening_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/misbehave": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Let a simulated node misbehave from now on: nothing of the show changes. */
-    post: operations["output_misbehave_misbehave_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/nodes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** What the simulated nodes count and decode. */
-    get: operations["output_get_nodes_nodes_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/processes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** How the processes do. */
-    get: operations["health_get_processes_processes_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/routes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All routes, and the interfaces that they can leave by. */
-    get: operations["routes_get_routes_routes_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/routes/add": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Add a route. It is off until it is switched on. */
-    post: operations["routes_add_routes_add_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/routes/change": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Change a route. One that would go where nothing was allowed to go yet is switched off. */
-    post: operations["routes_change_routes_change_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/routes/delete": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Delete a route. Its streams end, as the standard wants it. */
-    post: operations["routes_delete_routes_delete_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/routes/switch": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Switch a route on or off. To go where nothing was sent before, the user must have agreed. */
-    post: operations["routes_switch_routes_switch_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/output/universes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Universes of the patch, with the fixtures in them by address. */
-    get: operations["output_get_universes_universes_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pages": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All pages with what is on them. */
-    get: operations["pages_get_pages_get"];
-    put?: never;
-    /** A new page that nothing is on. */
-    post: operations["pages_make_page_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pages/controls/{control_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Change what a control is called, drives or how it acts, or move it. */
-    put: operations["pages_change_control_controls__int_control_id__put"];
-    post?: never;
-    /** Take a control off its page; undo brings it back. */
-    delete: operations["pages_remove_control_controls__int_control_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pages/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put pages in another order. */
-    post: operations["pages_put_pages_in_order_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pages/{page_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    /** Delete a page and all that is on it; undo brings it back. */
-    delete: operations["pages_delete_page__int_page_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pages/{page_id}/controls": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put something on a fader or button. */
-    post: operations["pages_add_control__int_page_id__controls_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pages/{page_id}/rename": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Give a page another name. */
-    post: operations["pages_rename_page__int_page_id__rename_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All palettes in their order. */
-    get: operations["palettes_get_palettes_get"];
-    put?: never;
-    /** Keep values as a palette. */
-    post: operations["palettes_make_palette_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/acting": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** On how many of these heads each palette acts. */
-    post: operations["palettes_get_acting_acting_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/keep": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Keep what is set by hand as a palette; the draft refers to it from then on. */
-    post: operations["palettes_keep_palette_keep_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put palettes in another order. */
-    post: operations["palettes_order_palettes_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/sets/colours": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A set of colours for all lights, and for groups apart. */
-    post: operations["palette_sets_make_colours_colours_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/sets/positions": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** A set of positions for the moving lights of a group, computed from where they stand. */
-    post: operations["palette_sets_make_positions_positions_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/{palette_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Another name or other values; what refers to it follows at once. */
-    put: operations["palettes_change_palette__int_palette_id__put"];
-    post?: never;
-    /** Delete a palette that nothing uses; undo brings it back. */
-    delete: operations["palettes_delete_palette__int_palette_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/{palette_id}/duplicate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Another palette with the same values. */
-    post: operations["palettes_duplicate_palette__int_palette_id__duplicate_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/{palette_id}/merge": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Take another palette's values into this one, which takes its place everywhere; the other goes. */
-    post: operations["palettes_merge_palettes__int_palette_id__merge_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/{palette_id}/rename": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Another name, or another way of colours to it. */
-    post: operations["palettes_rename_palette__int_palette_id__rename_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/{palette_id}/replace": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Let what uses a palette use another, or have its values; then, if asked for, it goes. */
-    post: operations["palettes_replace_palette__int_palette_id__replace_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/palettes/{palette_id}/update": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Take what is set by hand into a palette: on heads that it has values for, and all others of the selection. */
-    post: operations["palettes_update_palette__int_palette_id__update_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/redo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Do this browser's last undone edit again. */
-    post: operations["show_redo_redo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** Fixtures and modes. Heads are in the order of live frames: by fixture number, within each by the parts of its mode. */
-    get: operations["rig_get_rig_rig_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/add": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Add fixtures of one mode, one after another. */
-    post: operations["rig_add_rig_add_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/address": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Other addresses for fixtures: the next that are free, one after another, or none. */
-    post: operations["rig_give_addresses_rig_address_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/arrange": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Places for fixtures in their order: along a line, an arc, a grid or a circle; aligned, spread, mirrored. */
-    post: operations["rig_put_at_rig_arrange_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/cells": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** What was typed into a column, for one fixture or several in their order: see `formats.rig_table.typed`. */
-    post: operations["rig_type_in_rig_cells_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/change": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Change fixtures; everything that uses them follows. With preview, what would be lost is told and nothing is done. */
-    post: operations["rig_change_rig_change_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/check": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All that is odd about the rig, with what would mend it. */
-    get: operations["rig_get_odd_rig_check_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/delete": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Take fixtures out, and out of everything that uses them. With preview, what uses them is told and nothing is done. */
-    post: operations["rig_delete_rig_delete_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/duplicate": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** The same fixtures once more, from a number on; mirrored about the centre line if wanted. */
-    post: operations["rig_duplicate_rig_duplicate_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/paste": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Rows from a spreadsheet. With preview: what would change, and what is wrong; nothing is done while something is. */
-    post: operations["rig_paste_rig_paste_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/ready": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Begin an empty show with a small ready rig, and a group for each of its kinds. */
-    post: operations["rig_begin_with_rig_ready_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/rig/universe": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Let everything of a universe listen to another one. */
-    post: operations["rig_move_universe_rig_universe_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/running/effects/{effect_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** On which heads an effect runs now, by what started it. */
-    get: operations["running_get_runs_effects__int_effect_id__get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/running/write-back": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put depth and speed, as hands have changed them live, into the effect, the cue or the control it came from. */
-    post: operations["running_write_back_write_back_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/selection": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Heads that plain words name. */
-    post: operations["selection_choose_selection_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/selection/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Heads in another order. */
-    post: operations["selection_put_in_order_selection_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/show": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** The show's frame. */
-    get: operations["show_get_show_show_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/specials": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /** All specials and named places. */
-    get: operations["specials_get_specials_get"];
-    put?: never;
-    /** Make a special. */
-    post: operations["specials_make_special_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/specials/aim": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Who of these lights could not reach where they are to be aimed. */
-    post: operations["specials_try_aim_aim_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/specials/order": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Put specials in another order. */
-    post: operations["specials_put_specials_in_order_order_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/specials/places": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Name a place on stage. */
-    post: operations["specials_make_place_places_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/specials/places/{place_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Rename a place, or move it: specials that are aimed at it follow. */
-    put: operations["specials_change_place_places__int_place_id__put"];
-    post?: never;
-    /** Delete a named place; specials stay aimed at the point where it was. */
-    delete: operations["specials_delete_place_places__int_place_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/specials/{special_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    /** Change a special; where it is on, that is seen at once. */
-    put: operations["specials_change_special__int_special_id__put"];
-    post?: never;
-    /** Delete a special; where it is on, its lights go home. Undo brings it back. */
-    delete: operations["specials_delete_special__int_special_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/trace": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Where a value of a head comes from now. */
-    post: operations["trace_get_trace_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/trace/slot": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Where what is sent in a slot comes from now. */
-    post: operations["trace_get_trace_of_slot_slot_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /** Take back this browser's last edit. */
-    post: operations["show_undo_undo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
+    "/api/action-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All action lists with their steps. */
+        get: operations["action_lists_get_action_lists_get"];
+        put?: never;
+        /** Make an action list. */
+        post: operations["action_lists_make_action_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/action-lists/recorded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an action list of what hands did. */
+        post: operations["action_lists_keep_recorded_recorded_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/action-lists/{action_list_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change an action list as a whole. */
+        put: operations["action_lists_change_action_list__int_action_list_id__put"];
+        post?: never;
+        /** Delete an action list; buttons that ran it keep their place. Undo brings it back. */
+        delete: operations["action_lists_delete_action_list__int_action_list_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/actions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A live action, as on the live socket; it acts on the next frame. */
+        post: operations["show_act_actions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All busking pages with their rows and pads. */
+        get: operations["busk_get_busk_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a busking page from groups, with pads that their lights can do. */
+        post: operations["busk_make_page_pages_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a page and its rows; undo brings it back. */
+        delete: operations["busk_delete_page_pages__int_page_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the rows of a page in another order. */
+        post: operations["busk_put_rows_in_order_pages__int_page_id__order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give a page another name. */
+        post: operations["busk_rename_page_pages__int_page_id__rename_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/pages/{page_id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a row for a group, or one for messages. */
+        post: operations["busk_add_row_pages__int_page_id__rows_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new page could be made of. */
+        get: operations["busk_get_proposal_proposal_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/rows/{row_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change a row. */
+        post: operations["busk_change_row_rows__int_row_id__post"];
+        /** Delete a row; undo brings it back. */
+        delete: operations["busk_delete_row_rows__int_row_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/rows/{row_id}/pads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** All pads of a section of a row, in their order: added, taken out, moved, named. */
+        put: operations["busk_put_pads_rows__int_row_id__pads_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/busk/tempo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep the BPM of a tempo in the show: what it begins with, and is set back to. */
+        put: operations["busk_keep_tempo_tempo_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/look-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End what is only looked at. */
+        post: operations["colour_look_away_look_away_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/pickers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ways to pick a colour, with their numbers. */
+        get: operations["colour_get_pickers_pickers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A colour in every picker's numbers, and what lights do for it. */
+        post: operations["colour_read_colour_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set a colour on heads that mix them, or have a wheel of them. */
+        post: operations["colour_set_colour_set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/show-on-way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Show heads on ways between two colours, as long as it is looked at: nothing is kept. */
+        post: operations["colour_show_on_way_show_on_way_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** The way that colours go, where neither a palette nor what plays it says otherwise. */
+        put: operations["colour_set_way_way_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways between two colours, in every space; way: the show's. */
+        post: operations["colour_get_ways_ways_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All lists in their order. */
+        get: operations["cue_lists_get_lists_get"];
+        put?: never;
+        /** A new list. */
+        post: operations["cue_lists_make_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put lists in another order. */
+        post: operations["cue_lists_order_lists_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A list with its cues, their times and effects. */
+        get: operations["cue_lists_get_list__int_list_id__get"];
+        /** Another name, or played otherwise. */
+        put: operations["cue_lists_change_list__int_list_id__put"];
+        post?: never;
+        /** Delete a list with its cues; undo brings it back. */
+        delete: operations["cue_lists_delete_list__int_list_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/cues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new cue from the draft: of it what differs from what holds there already. */
+        post: operations["cues_of_lists_record_cue__int_list_id__cues_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copies of cues, of this list or another, behind a cue. */
+        post: operations["cue_lists_paste__int_list_id__paste_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/renumber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Number cues anew, in their order. */
+        post: operations["cue_lists_renumber__int_list_id__renumber_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cue sheet as a page made for printing. */
+        get: operations["cue_sheets_get_sheet__int_list_id__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cue sheet as CSV. */
+        get: operations["cue_sheets_get_csv__int_list_id__sheet_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cue-lists/{list_id}/threads/{thread}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let an effect start and stop in other cues. */
+        put: operations["cues_of_lists_change_thread__int_list_id__threads__int_thread__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/updates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is set by hand, by the cue that each value beneath it on stage comes from. */
+        get: operations["cue_updates_get_updates_updates_get"];
+        put?: never;
+        /** Put what is set by hand into cues, each part where it was chosen to go. */
+        post: operations["cue_updates_update_cues_updates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A cue with all that holds in it, by group and family. */
+        get: operations["cues_get_cue__int_cue_id__get"];
+        /** Another number, name, time, trigger and the like. */
+        put: operations["cues_change_cue__int_cue_id__put"];
+        post?: never;
+        /** Delete a cue; undo brings it back. */
+        delete: operations["cues_delete_cue__int_cue_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lights that are otherwise on stage now than a cue has them. */
+        get: operations["cue_updates_get_differences__int_cue_id__differences_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start, change or stop an effect in a cue; what the cue did to it before goes. */
+        post: operations["cues_change_effect__int_cue_id__effects_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let values stop here, hold only here, hold from here on, or take them out of the cue. */
+        post: operations["cues_mark_values__int_cue_id__mark_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** All messages of a cue, in their order. */
+        put: operations["cue_messages_change_messages__int_cue_id__messages_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The draft into a cue that is there: merged, in place of what it has, or taken away from it. */
+        post: operations["cues_record_into__int_cue_id__record_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move some families of a cue into one of its own behind it, that goes with it. */
+        post: operations["cues_split_cue__int_cue_id__split_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cues/{cue_id}/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Other values in a cue: here, or in the cue that each came from. */
+        post: operations["cues_change_values__int_cue_id__values_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All of the draft. */
+        get: operations["draft_get_draft_get"];
+        put?: never;
+        post?: never;
+        /** Clear the draft; undo brings it back. */
+        delete: operations["draft_clear_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Point heads at a point on stage, by inverse kinematics; those that have no pan and tilt are left out. */
+        post: operations["draft_aim_aim_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What chosen heads have below all effects: values set by hand, else of cue lists, else home, with the range they share. */
+        post: operations["draft_get_base_base_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set one attribute of heads to a value or by a difference, each within what it can do. */
+        post: operations["draft_change_values_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Run an effect on heads. */
+        post: operations["draft_put_on_effects_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/effects/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take an effect out of the draft. */
+        delete: operations["draft_take_off_effects__int_draft_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/fans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Spread an attribute over heads by a rule; what they had is its beginning. */
+        post: operations["fans_make_fan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/fans/{fan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another rule or order, or a head dragged to a value: the others follow by the rule. */
+        put: operations["fans_change_fan__int_fan_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/keep-frozen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go. */
+        post: operations["draft_keep_frozen_keep_frozen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/palette": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set what a palette has on heads; they follow when it is changed. */
+        post: operations["draft_use_palette_palette_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what heads have on stage at this moment, effects and all, as values of the draft. */
+        post: operations["draft_take_from_stage_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take values out of the draft: what is beneath them comes back. */
+        post: operations["draft_take_back_take_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/draft/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set or take back values. A preview is on stage at once, and gone with the next edit. */
+        post: operations["draft_set_values_values_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Effects of the library, by name. */
+        get: operations["effects_get_library_get"];
+        put?: never;
+        /** A new effect in the draft (with heads and an attribute), or a document into the library. */
+        post: operations["effects_make_effect_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take effects from a file into the library, each under a free name; those that cannot be read are told. */
+        post: operations["effects_import_effects_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/weave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The weave of a document that need not be kept, to compare with. */
+        post: operations["effects_weave_document_weave_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One effect. */
+        get: operations["effects_get_effect__int_effect_id__get"];
+        put?: never;
+        post?: never;
+        /** Delete it, and what runs it; undo brings all of it back. */
+        delete: operations["effects_delete__int_effect_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change a value, or the layers. A preview is on stage at once, and gone with the next edit. */
+        post: operations["effects_change_effect__int_effect_id__change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A copy in the library, under a free name. */
+        post: operations["effects_duplicate__int_effect_id__duplicate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/favourite": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark as a favourite, or not. */
+        post: operations["effects_set_favourite__int_effect_id__favourite_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put it into the library under a name, or give it another name. */
+        post: operations["effects_keep__int_effect_id__keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/own-copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give one of its uses a copy of its own; the others keep this effect. */
+        post: operations["effects_make_own_copy__int_effect_id__own_copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects/{effect_id}/weave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The weave of an effect on heads. */
+        post: operations["effects_get_weave__int_effect_id__weave_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a selection. */
+        post: operations["groups_make_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/for-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A group for each kind of the rig that has none. */
+        post: operations["groups_for_kinds_for_kinds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the groups in another order. */
+        post: operations["groups_arrange_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a group that nothing uses. */
+        delete: operations["groups_delete__int_group_id__delete"];
+        options?: never;
+        head?: never;
+        /** Rename a group, or give it other heads; what is on it follows. */
+        patch: operations["groups_change__int_group_id__patch"];
+        trace?: never;
+    };
+    "/api/groups/{group_id}/derive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make groups from this one by rules, all in one go. */
+        post: operations["groups_derive__int_group_id__derive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a group anew by its rule, as the rig is now. */
+        post: operations["groups_renew__int_group_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is wrong, also while the engine or its frames fail; the database is not asked. */
+        get: operations["show_get_health_health_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All modes that fixtures can have: of the show, and plain kinds, with what they cost and give. */
+        get: operations["kinds_get_kinds_get"];
+        put?: never;
+        /** A kind from its channel list: channels in order, each with what it carries, how fine, its range and its home value. */
+        post: operations["kinds_make_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{mode_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a kind out of the show; one that fixtures have stays. */
+        delete: operations["kinds_delete__int_mode_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All looks, overlays among them. */
+        get: operations["looks_get_looks_get"];
+        put?: never;
+        /** Keep a look of what is set by hand, or of what is on stage. */
+        post: operations["looks_make_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put looks in another order: overlays lie over one another in it. */
+        post: operations["looks_put_looks_in_order_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/{look_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change the name, the times, or whether it is an overlay. */
+        put: operations["looks_change_look__int_look_id__put"];
+        post?: never;
+        /** Delete a look; controls that held it keep their place. Undo brings it back. */
+        delete: operations["looks_delete_look__int_look_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/{look_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a look anew, of what is set by hand or on stage; where it is held, that is seen at once. */
+        post: operations["looks_record_look__int_look_id__record_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All devices, and what the simulated ones got. */
+        get: operations["devices_get_devices_get"];
+        put?: never;
+        /** A new device. */
+        post: operations["devices_make_device_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the simulated devices forget what they got. */
+        post: operations["devices_forget_forget_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices/unplug": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Unplug a simulated device, or plug it in again: nothing of the show changes. */
+        post: operations["devices_unplug_unplug_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another name or place for a device. */
+        put: operations["devices_change_device__int_device_id__put"];
+        post?: never;
+        /** Delete a device that no cue sends to. */
+        delete: operations["devices_delete_device__int_device_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The newest events. */
+        get: operations["health_get_events_events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/events.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All events that are kept, as a file to be saved. */
+        get: operations["health_get_events_as_text_events_txt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Nodes and other sources that are heard. */
+        get: operations["routes_get_found_found_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/listening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether to listen, and where beside this machine. To look on a network for the first time, the user must have agreed. */
+        post: operations["routes_listen_listening_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/misbehave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a simulated node misbehave from now on: nothing of the show changes. */
+        post: operations["output_misbehave_misbehave_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/nodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the simulated nodes count and decode. */
+        get: operations["output_get_nodes_nodes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/processes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the processes do. */
+        get: operations["health_get_processes_processes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All routes, and the interfaces that they can leave by. */
+        get: operations["routes_get_routes_routes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/add": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a route. It is off until it is switched on. */
+        post: operations["routes_add_routes_add_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change a route. One that would go where nothing was allowed to go yet is switched off. */
+        post: operations["routes_change_routes_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete a route. Its streams end, as the standard wants it. */
+        post: operations["routes_delete_routes_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/routes/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Switch a route on or off. To go where nothing was sent before, the user must have agreed. */
+        post: operations["routes_switch_routes_switch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/universes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Universes of the patch, with the fixtures in them by address. */
+        get: operations["output_get_universes_universes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pages with what is on them. */
+        get: operations["pages_get_pages_get"];
+        put?: never;
+        /** A new page that nothing is on. */
+        post: operations["pages_make_page_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/controls/{control_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change what a control is called, drives or how it acts, or move it. */
+        put: operations["pages_change_control_controls__int_control_id__put"];
+        post?: never;
+        /** Take a control off its page; undo brings it back. */
+        delete: operations["pages_remove_control_controls__int_control_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put pages in another order. */
+        post: operations["pages_put_pages_in_order_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a page and all that is on it; undo brings it back. */
+        delete: operations["pages_delete_page__int_page_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/controls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put something on a fader or button. */
+        post: operations["pages_add_control__int_page_id__controls_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give a page another name. */
+        post: operations["pages_rename_page__int_page_id__rename_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All palettes in their order. */
+        get: operations["palettes_get_palettes_get"];
+        put?: never;
+        /** Keep values as a palette. */
+        post: operations["palettes_make_palette_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/acting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** On how many of these heads each palette acts. */
+        post: operations["palettes_get_acting_acting_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what is set by hand as a palette; the draft refers to it from then on. */
+        post: operations["palettes_keep_palette_keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put palettes in another order. */
+        post: operations["palettes_order_palettes_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/sets/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of colours for all lights, and for groups apart. */
+        post: operations["palette_sets_make_colours_colours_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/sets/positions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set of positions for the moving lights of a group, computed from where they stand. */
+        post: operations["palette_sets_make_positions_positions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another name or other values; what refers to it follows at once. */
+        put: operations["palettes_change_palette__int_palette_id__put"];
+        post?: never;
+        /** Delete a palette that nothing uses; undo brings it back. */
+        delete: operations["palettes_delete_palette__int_palette_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another palette with the same values. */
+        post: operations["palettes_duplicate_palette__int_palette_id__duplicate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take another palette's values into this one, which takes its place everywhere; the other goes. */
+        post: operations["palettes_merge_palettes__int_palette_id__merge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/rename": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another name, or another way of colours to it. */
+        post: operations["palettes_rename_palette__int_palette_id__rename_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let what uses a palette use another, or have its values; then, if asked for, it goes. */
+        post: operations["palettes_replace_palette__int_palette_id__replace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/palettes/{palette_id}/update": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what is set by hand into a palette: on heads that it has values for, and all others of the selection. */
+        post: operations["palettes_update_palette__int_palette_id__update_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Do this browser's last undone edit again. */
+        post: operations["show_redo_redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fixtures and modes. Heads are in the order of live frames: by fixture number, within each by the parts of its mode. */
+        get: operations["rig_get_rig_rig_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/add": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add fixtures of one mode, one after another. */
+        post: operations["rig_add_rig_add_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Other addresses for fixtures: the next that are free, one after another, or none. */
+        post: operations["rig_give_addresses_rig_address_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Places for fixtures in their order: along a line, an arc, a grid or a circle; aligned, spread, mirrored. */
+        post: operations["rig_put_at_rig_arrange_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What was typed into a column, for one fixture or several in their order: see `formats.rig_table.typed`. */
+        post: operations["rig_type_in_rig_cells_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change fixtures; everything that uses them follows. With preview, what would be lost is told and nothing is done. */
+        post: operations["rig_change_rig_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is odd about the rig, with what would mend it. */
+        get: operations["rig_get_odd_rig_check_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take fixtures out, and out of everything that uses them. With preview, what uses them is told and nothing is done. */
+        post: operations["rig_delete_rig_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same fixtures once more, from a number on; mirrored about the centre line if wanted. */
+        post: operations["rig_duplicate_rig_duplicate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rows from a spreadsheet. With preview: what would change, and what is wrong; nothing is done while something is. */
+        post: operations["rig_paste_rig_paste_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin an empty show with a small ready rig, and a group for each of its kinds. */
+        post: operations["rig_begin_with_rig_ready_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/universe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let everything of a universe listen to another one. */
+        post: operations["rig_move_universe_rig_universe_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/running/effects/{effect_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** On which heads an effect runs now, by what started it. */
+        get: operations["running_get_runs_effects__int_effect_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/running/write-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put depth and speed, as hands have changed them live, into the effect, the cue or the control it came from. */
+        post: operations["running_write_back_write_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/selection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Heads that plain words name. */
+        post: operations["selection_choose_selection_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/selection/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Heads in another order. */
+        post: operations["selection_put_in_order_selection_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/show": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The show's frame. */
+        get: operations["show_get_show_show_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All specials and named places. */
+        get: operations["specials_get_specials_get"];
+        put?: never;
+        /** Make a special. */
+        post: operations["specials_make_special_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specials/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Who of these lights could not reach where they are to be aimed. */
+        post: operations["specials_try_aim_aim_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specials/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put specials in another order. */
+        post: operations["specials_put_specials_in_order_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specials/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Name a place on stage. */
+        post: operations["specials_make_place_places_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specials/places/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Rename a place, or move it: specials that are aimed at it follow. */
+        put: operations["specials_change_place_places__int_place_id__put"];
+        post?: never;
+        /** Delete a named place; specials stay aimed at the point where it was. */
+        delete: operations["specials_delete_place_places__int_place_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/specials/{special_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a special; where it is on, that is seen at once. */
+        put: operations["specials_change_special__int_special_id__put"];
+        post?: never;
+        /** Delete a special; where it is on, its lights go home. Undo brings it back. */
+        delete: operations["specials_delete_special__int_special_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a value of a head comes from now. */
+        post: operations["trace_get_trace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trace/slot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where what is sent in a slot comes from now. */
+        post: operations["trace_get_trace_of_slot_slot_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back this browser's last edit. */
+        post: operations["show_undo_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * Action
-     * @description A live action: see docs/formats.md.
-     */
-    Action: {
-      /** Action */
-      action: {
-        [key: string]: unknown;
-      };
-    };
-    /**
-     * ActionListDocument
-     * @description until: runs through to its end, or until it is released; key: that runs it, empty: none; steps: what is done, each so many
-     *     s after the one before.
-     */
-    ActionListDocument: {
-      /**
-       * Key
-       * @default
-       */
-      key?: string;
-      /** Steps */
-      steps?: (
-        | components["schemas"]["Note"]
-        | components["schemas"]["NoteOff"]
-        | components["schemas"]["Controller"]
-        | components["schemas"]["ProgramChange"]
-        | components["schemas"]["ShowControl"]
-        | components["schemas"]["Osc"]
-        | components["schemas"]["ToList"]
-        | components["schemas"]["ToControl"]
-        | components["schemas"]["StopEffects"]
-        | components["schemas"]["ReleaseEverything"]
-        | components["schemas"]["ToPad"]
-        | components["schemas"]["ToRow"]
-        | components["schemas"]["ToTempo"]
-        | components["schemas"]["ToSpecial"]
-        | components["schemas"]["ToOverlay"]
-        | components["schemas"]["ToPage"]
-        | components["schemas"]["ToMaster"]
-        | components["schemas"]["ToActions"]
-      )[];
-      /**
-       * Until
-       * @default end
-       * @enum {string}
-       */
-      until?: "end" | "released";
-    };
-    /**
-     * ActionListView
-     * @description An action list. used_by: buttons and cues that it is on.
-     */
-    ActionListView: {
-      document: components["schemas"]["ActionListDocument"];
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Steps */
-      steps: components["schemas"]["StepView"][];
-      /** Used By */
-      used_by: string[];
-    };
-    /**
-     * ActionListsView
-     * @description All action lists, by name.
-     */
-    ActionListsView: {
-      /** Action Lists */
-      action_lists: components["schemas"]["ActionListView"][];
-    };
-    /**
-     * ActsAsk
-     * @description Heads of which is asked on how many each palette acts.
-     */
-    ActsAsk: {
-      /** Heads */
-      heads: string[];
-    };
-    /**
-     * ActsView
-     * @description On how many of the heads each palette acts, by its number.
-     */
-    ActsView: {
-      /** Acts */
-      acts: {
-        [key: string]: number;
-      };
-    };
-    /**
-     * AddBuskRow
-     * @description A row more: of a group, or for messages, by a name.
-     */
-    AddBuskRow: {
-      /**
-       * Group Id
-       * @default null
-       */
-      group_id?: number | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-    };
-    /**
-     * AddFixtures
-     * @description Fixtures of a mode, by its name. place: of the first, in m; spacing: from each to the next.
-     */
-    AddFixtures: {
-      /**
-       * Address
-       * @default 1
-       */
-      address?: number;
-      /**
-       * Addresses
-       * @default next free
-       * @enum {string}
-       */
-      addresses?: "next free" | "in order" | "none";
-      /**
-       * Count
-       * @default 1
-       */
-      count?: number;
-      /** Mode */
-      mode: string;
-      /**
-       * Mounting
-       * @default hanging
-       * @enum {string}
-       */
-      mounting?: "standing" | "hanging" | "on the left" | "on the right";
-      /**
-       * Name
-       * @default
-       */
-      name?: string;
-      /**
-       * Number
-       * @default 1
-       */
-      number?: number;
-      /**
-       * Place
-       * @default [
-       *       0,
-       *       0,
-       *       0
-       *     ]
-       */
-      place?: [number, number, number];
-      /**
-       * Spacing
-       * @default [
-       *       1,
-       *       0,
-       *       0
-       *     ]
-       */
-      spacing?: [number, number, number];
-      /**
-       * Universe
-       * @default 1
-       */
-      universe?: number;
-    };
-    /**
-     * AddRoute
-     * @description A new route, by its line or by its fields; it is off.
-     */
-    AddRoute: {
-      /** @default null */
-      document?: components["schemas"]["RouteDocument"] | null;
-      /**
-       * Line
-       * @default
-       */
-      line?: string;
-    };
-    /**
-     * Aim
-     * @description Where lights are aimed, one of both: place: a named place, by its number; point: x, y, z in m.
-     */
-    Aim: {
-      /**
-       * Place
-       * @default null
-       */
-      place?: number | null;
-      /**
-       * Point
-       * @default null
-       */
-      point?: [number, number, number] | null;
-    };
-    /**
-     * AimAsk
-     * @description Which lights are to be aimed where, to be told who reaches it.
-     */
-    AimAsk: {
-      document: components["schemas"]["SpecialDocument"];
-    };
-    /**
-     * AimDone
-     * @description What was done; unreached: heads that cannot reach their point; text: about them, in words.
-     */
-    AimDone: {
-      /** Done */
-      done: string;
-      /** Moved */
-      moved: number;
-      /** Text */
-      text: string;
-      /** Unreached */
-      unreached: string[];
-    };
-    /**
-     * AimLights
-     * @description Point heads that move at a point on stage, in metres. amount: how far apart, in metres or degrees, for ways that fan.
-     */
-    AimLights: {
-      /**
-       * Amount
-       * @default 0
-       */
-      amount?: number;
-      /**
-       * Fade S
-       * @default 0
-       */
-      fade_s?: number;
-      /** Heads */
-      heads: string[];
-      /**
-       * Other Way
-       * @default false
-       */
-      other_way?: boolean;
-      /** Point */
-      point: [number, number, number];
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-      /**
-       * Way
-       * @default at one point
-       */
-      way?: string;
-    };
-    /**
-     * AimTold
-     * @description unreached: lights that cannot reach their aim, with by how many m their beams pass beside it; text: that in words, empty
-     *     where all reach it.
-     */
-    AimTold: {
-      /** Text */
-      text: string;
-      /** Unreached */
-      unreached: {
-        [key: string]: number;
-      };
-    };
-    /**
-     * AimWayView
-     * @description A way to aim lights; unit: of how far they are fanned, empty where they are not.
-     */
-    AimWayView: {
-      /** Id */
-      id: string;
-      /** Unit */
-      unit: string;
-    };
-    /**
-     * ArrangeFixtures
-     * @description How fixtures stand, in their order. given: numbers that the shape asks for, in m and degrees.
-     */
-    ArrangeFixtures: {
-      /** Given */
-      given?: {
-        [key: string]: number;
-      };
-      /** Numbers */
-      numbers: number[];
-      /** Shape */
-      shape: string;
-    };
-    /**
-     * BarView
-     * @description The time of a family in s: from begin to end; up, down: where intensity ends each way.
-     */
-    BarView: {
-      /** Begin */
-      begin: number;
-      /** Down */
-      down: number;
-      /** End */
-      end: number;
-      /**
-       * Family
-       * @enum {string}
-       */
-      family: "intensity" | "position" | "colour" | "beam";
-      /** Up */
-      up: number;
-    };
-    /**
-     * BaseAsk
-     * @description Heads whose base is asked for.
-     */
-    BaseAsk: {
-      /** Heads */
-      heads: string[];
-    };
-    /**
-     * BaseValueView
-     * @description One attribute of chosen heads: see `core.explain.base.BaseValue`. slots: what is in those of a wheel, by name.
-     */
-    BaseValueView: {
-      /** Attribute */
-      attribute: string;
-      /** By Hand */
-      by_hand: number;
-      /** Family */
-      family: string;
-      /** Heads */
-      heads: string[];
-      /** High */
-      high: number;
-      /** Label */
-      label: string;
-      /** Least */
-      least: number;
-      /** Low */
-      low: number;
-      /** Mixed */
-      mixed: boolean;
-      /** Most */
-      most: number;
-      /** Slots */
-      slots: string[];
-      /** Source */
-      source: string;
-      /** Unit */
-      unit: string;
-      /** Value */
-      value: number;
-    };
-    /**
-     * BaseView
-     * @description The base of chosen heads, attribute by attribute. pointed_at: where on the floor those that move point, in metres.
-     */
-    BaseView: {
-      /** Pointed At */
-      pointed_at: [number, number, number] | null;
-      /** Values */
-      values: components["schemas"]["BaseValueView"][];
-    };
-    /**
-     * Beam
-     * @description A beam as seen from the audience: x of both ends, −1…1, and y, from 0 at the top to 1 at the floor.
-     */
-    Beam: {
-      /** Bottom */
-      bottom: number;
-      /** End */
-      end: number;
-      /** Start */
-      start: number;
-      /** Top */
-      top: number;
-    };
-    /**
-     * BuskOrder
-     * @description Rows by number, in the order that they shall have below the top row.
-     */
-    BuskOrder: {
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * BuskPadView
-     * @description A pad. name: as it is read; palette, effect: which it has; colours: of a colour palette, as `#rrggbb`; moves: families that
-     *     an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was given.
-     */
-    BuskPadView: {
-      /** Colours */
-      colours: string[];
-      /** Effect */
-      effect: number | null;
-      /** Gone */
-      gone: string;
-      /** Id */
-      id: number;
-      /** Message */
-      message: string;
-      /** Moves */
-      moves: string[];
-      /** Name */
-      name: string;
-      /** Own Name */
-      own_name: string;
-      /** Palette */
-      palette: number | null;
-      /** Sends */
-      sends:
-        | (
-            | components["schemas"]["Note"]
-            | components["schemas"]["NoteOff"]
-            | components["schemas"]["Controller"]
-            | components["schemas"]["ProgramChange"]
-            | components["schemas"]["ShowControl"]
-            | components["schemas"]["Osc"]
-          )
-        | null;
-      /** While Held */
-      while_held: boolean;
-    };
-    /**
-     * BuskPads
-     * @description All pads of a section, in their order.
-     */
-    BuskPads: {
-      /** Pads */
-      pads: components["schemas"]["PadContent"][];
-      /**
-       * Section
-       * @enum {string}
-       */
-      section: "colour" | "position" | "beam" | "effects" | "messages";
-    };
-    /**
-     * BuskPageName
-     * @description Another name for a page.
-     */
-    BuskPageName: {
-      /** Name */
-      name: string;
-    };
-    /**
-     * BuskPageView
-     * @description A busking page with its rows, the top row first.
-     */
-    BuskPageView: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Rows */
-      rows: components["schemas"]["BuskRowView"][];
-    };
-    /**
-     * BuskRowView
-     * @description A row. lights: how many, in words; heads: keys, in their order; can: sections that make sense for them; carries: those that
-     *     it shows; waits: why it cannot act, in words.
-     */
-    BuskRowView: {
-      /** Beam */
-      beam: components["schemas"]["BuskPadView"][];
-      /** Can */
-      can: ("colour" | "position" | "beam" | "effects" | "messages")[];
-      /** Carries */
-      carries: ("colour" | "position" | "beam" | "effects" | "messages")[];
-      /** Colour */
-      colour: components["schemas"]["BuskPadView"][];
-      /** Colour Tempo */
-      colour_tempo: number | null;
-      /** Effects */
-      effects: components["schemas"]["BuskPadView"][];
-      /** Go List */
-      go_list: number | null;
-      /** Group Id */
-      group_id: number | null;
-      /** Heads */
-      heads: string[];
-      /** Id */
-      id: number;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "all" | "lights" | "messages" | "haze";
-      /** Lights */
-      lights: string;
-      /** Messages */
-      messages: components["schemas"]["BuskPadView"][];
-      /** Name */
-      name: string;
-      /** Position */
-      position: components["schemas"]["BuskPadView"][];
-      /** Tempo */
-      tempo: number | null;
-      /** Waits */
-      waits: string;
-    };
-    /**
-     * BuskView
-     * @description All busking pages. clashes: palettes of colours that are hard on the eye beside each other, by number.
-     */
-    BuskView: {
-      /** Clashes */
-      clashes: {
-        [key: string]: number[];
-      };
-      /** Pages */
-      pages: components["schemas"]["BuskPageView"][];
-    };
-    /**
-     * ChangeBuskRow
-     * @description Another name, group, sections, tempo by whose beats presses wait; of the top row the tempo of the two colours,
-     *     and the list that Space plays (0: none).
-     */
-    ChangeBuskRow: {
-      /**
-       * Carries
-       * @default null
-       */
-      carries?: ("colour" | "position" | "beam" | "effects" | "messages")[] | null;
-      /**
-       * Colour Tempo
-       * @default null
-       */
-      colour_tempo?: number | null;
-      /**
-       * Go List
-       * @default null
-       */
-      go_list?: number | null;
-      /**
-       * Group Id
-       * @default null
-       */
-      group_id?: number | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /**
-       * Tempo
-       * @default null
-       */
-      tempo?: number | null;
-    };
-    /**
-     * ChangeDone
-     * @description What was done; limited: in words, where values stop at the end of what heads can do.
-     */
-    ChangeDone: {
-      /** Done */
-      done: string;
-      /**
-       * Limited
-       * @default
-       */
-      limited?: string;
-    };
-    /**
-     * ChangeFan
-     * @description A fan's rule or order. heads: the same ones in another order; drag: a head, and the value that it is dragged to; amount:
-     *     from the first to the last. preview: shown, not kept.
-     */
-    ChangeFan: {
-      /**
-       * Amount
-       * @default null
-       */
-      amount?: number | null;
-      /**
-       * Drag
-       * @default null
-       */
-      drag?: [string, number] | null;
-      /**
-       * Ease
-       * @default null
-       */
-      ease?: string | null;
-      /**
-       * Fixed
-       * @default null
-       */
-      fixed?: string | null;
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-      /**
-       * Mirror
-       * @default null
-       */
-      mirror?: boolean | null;
-      /**
-       * Parts
-       * @default null
-       */
-      parts?: number | null;
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-    };
-    /**
-     * ChangeFixtures
-     * @description Changes of fixtures, done all together or not at all.
-     */
-    ChangeFixtures: {
-      /** Changes */
-      changes: components["schemas"]["FixtureChange"][];
-      /**
-       * Label
-       * @default Change the rig
-       */
-      label?: string;
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-    };
-    /**
-     * ChangeRoute
-     * @description Another line or other fields.
-     */
-    ChangeRoute: {
-      /** @default null */
-      document?: components["schemas"]["RouteDocument"] | null;
-      /** Id */
-      id: number;
-      /**
-       * Line
-       * @default
-       */
-      line?: string;
-    };
-    /**
-     * ChangeValues
-     * @description One attribute: as it was typed (`60`, `+10 %`), to a value, or by a difference that each head keeps.
-     */
-    ChangeValues: {
-      /** Attribute */
-      attribute: string;
-      /**
-       * By
-       * @default null
-       */
-      by?: number | null;
-      /**
-       * Fade S
-       * @default 0
-       */
-      fade_s?: number;
-      /** Heads */
-      heads: string[];
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-      /**
-       * Text
-       * @default null
-       */
-      text?: string | null;
-      /**
-       * To
-       * @default null
-       */
-      to?: number | null;
-    };
-    /**
-     * ColourSet
-     * @description A set of colours: how many; for all lights, and for each of these groups apart.
-     */
-    ColourSet: {
-      /**
-       * Count
-       * @enum {integer}
-       */
-      count: 12 | 15 | 20;
-      /**
-       * Everyone
-       * @default true
-       */
-      everyone?: boolean;
-      /** Groups */
-      groups?: number[];
-    };
-    /**
-     * ColourView
-     * @description A colour in every picker's numbers, in words, and what the asked lights do for it.
-     */
-    ColourView: {
-      /** Hex */
-      hex: string;
-      /** Lights */
-      lights: components["schemas"]["MixedView"][];
-      /** Numbers */
-      numbers: {
-        [key: string]: number[];
-      };
-      /** Words */
-      words: string;
-    };
-    /**
-     * ContentGroup
-     * @description What holds on the lights of a group.
-     */
-    ContentGroup: {
-      /** Heads */
-      heads: number;
-      /** Lines */
-      lines: components["schemas"]["ContentLine"][];
-      /** Name */
-      name: string;
-    };
-    /**
-     * ContentLine
-     * @description Values of one attribute on some lights of a group. origin: number of the cue that they come from, none: this one.
-     */
-    ContentLine: {
-      /** Attribute */
-      attribute: string;
-      /** Colours */
-      colours: string[];
-      /**
-       * Family
-       * @enum {string}
-       */
-      family: "intensity" | "position" | "colour" | "beam";
-      /** Heads */
-      heads: string[];
-      /** Label */
-      label: string;
-      /** Only Here */
-      only_here: boolean;
-      /** Origin */
-      origin: number | null;
-      /** Palette */
-      palette: string | null;
-      /** Words */
-      words: string;
-      /** Written */
-      written: boolean;
-    };
-    /**
-     * ControlChange
-     * @description What is to be changed of a control. page_id, place: to where it is moved; what is there already changes places with it.
-     */
-    ControlChange: {
-      /** @default null */
-      drives?: components["schemas"]["Driven"] | null;
-      /**
-       * Job
-       * @default null
-       */
-      job?: ("depth" | "speed" | "both") | null;
-      /**
-       * Mode
-       * @default null
-       */
-      mode?: ("fader" | "latch" | "flash") | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /**
-       * Page Id
-       * @default null
-       */
-      page_id?: number | null;
-      /**
-       * Place
-       * @default null
-       */
-      place?: number | null;
-      /**
-       * Release S
-       * @default null
-       */
-      release_s?: number | null;
-    };
-    /**
-     * ControlView
-     * @description A fader or button. on, does: what it acts on, and what it does there, in words; gone: what is not there any more; waits:
-     *     for what it waits; group: whose heads it has, now and later; low, high, unit: what a fader goes from and to.
-     */
-    ControlView: {
-      /** Does */
-      does: string;
-      drives: components["schemas"]["Driven"];
-      /** Gone */
-      gone: string;
-      /** Group */
-      group: string | null;
-      /** Heads */
-      heads: string[];
-      /** High */
-      high: number;
-      /** Id */
-      id: number;
-      /**
-       * Job
-       * @enum {string}
-       */
-      job: "depth" | "speed" | "both";
-      /** Key */
-      key: string;
-      /** Low */
-      low: number;
-      /**
-       * Mode
-       * @enum {string}
-       */
-      mode: "fader" | "latch" | "flash";
-      /** Name */
-      name: string;
-      /** On */
-      on: string;
-      /** Place */
-      place: number;
-      /** Release S */
-      release_s: number;
-      /** Unit */
-      unit: string;
-      /** Waits */
-      waits: string;
-    };
-    /**
-     * Controller
-     * @description A MIDI controller's value.
-     */
-    Controller: {
-      /**
-       * Channel
-       * @default 1
-       */
-      channel?: number;
-      /** Controller */
-      controller: number;
-      /** Device */
-      device: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "controller";
-      /** Value */
-      value: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * CueChange
-     * @description What is to be otherwise in a cue; what is left out stays.
-     */
-    CueChange: {
-      /**
-       * Dark Moves
-       * @default null
-       */
-      dark_moves?: boolean | null;
-      /**
-       * Ease
-       * @default null
-       */
-      ease?: string | null;
-      /**
-       * Everything Else Out
-       * @default null
-       */
-      everything_else_out?: boolean | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /**
-       * Note
-       * @default null
-       */
-      note?: string | null;
-      /**
-       * Number
-       * @default null
-       */
-      number?: number | null;
-      /**
-       * Seen Moves
-       * @default null
-       */
-      seen_moves?: string[] | null;
-      /**
-       * Space
-       * @default null
-       */
-      space?: string | null;
-      /**
-       * States Everything
-       * @default null
-       */
-      states_everything?: boolean | null;
-      /**
-       * Takes Over
-       * @default null
-       */
-      takes_over?: boolean | null;
-      /** @default null */
-      times?: components["schemas"]["CueTimes"] | null;
-      /** @default null */
-      trigger?: components["schemas"]["CueTrigger"] | null;
-    };
-    /**
-     * CueContentView
-     * @description A cue with all that holds in it. endless: that its messages would come back to it without end, in words; empty: not.
-     */
-    CueContentView: {
-      /** Carried */
-      carried: number;
-      /** Changes */
-      changes: number;
-      /** Dark Moves */
-      dark_moves: boolean;
-      /** Ease */
-      ease: string;
-      /** Effects */
-      effects: components["schemas"]["CueEffectView"][];
-      /** Endless */
-      endless: string;
-      /** Everything Else Out */
-      everything_else_out: boolean;
-      /** Groups */
-      groups: components["schemas"]["ContentGroup"][];
-      /** Id */
-      id: number;
-      /** List Id */
-      list_id: number;
-      /** Messages */
-      messages: components["schemas"]["MessageView"][];
-      moves: components["schemas"]["MovesView"];
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Number */
-      number: number;
-      /** Seen Moves */
-      seen_moves: string[];
-      /** Space */
-      space: string;
-      /** States Everything */
-      states_everything: boolean;
-      /** Takes Over */
-      takes_over: boolean;
-      times: components["schemas"]["CueTimes"];
-      trigger: components["schemas"]["CueTrigger"];
-    };
-    /**
-     * CueEdited
-     * @description An edit that was done: the list to ask for anew, and the cue that is new, none: no single one.
-     */
-    CueEdited: {
-      /**
-       * Cue Id
-       * @default null
-       */
-      cue_id?: number | null;
-      /** List Id */
-      list_id: number;
-    };
-    /**
-     * CueEffect
-     * @description What a cue does to an effect. thread: which one of its list, by number; of a start: the effect, by number or name, its
-     *     heads (or its group) and families (none: all); depth: share of its own; speed: times its own.
-     */
-    CueEffect: {
-      /**
-       * Depth
-       * @default 1
-       */
-      depth?: number;
-      /**
-       * Do
-       * @enum {string}
-       */
-      do: "start" | "change" | "stop";
-      /**
-       * Effect
-       * @default null
-       */
-      effect?: number | string | null;
-      /**
-       * Families
-       * @default null
-       */
-      families?: ("intensity" | "position" | "colour" | "beam")[] | null;
-      /**
-       * Group Id
-       * @default null
-       */
-      group_id?: number | null;
-      /**
-       * Heads
-       * @default []
-       */
-      heads?: string[];
-      /**
-       * Speed
-       * @default 1
-       */
-      speed?: number;
-      /** Thread */
-      thread: number;
-    };
-    /**
-     * CueEffectView
-     * @description An effect that runs in a cue, or stops there. state: starts, changes, runs or stops; began: number of the cue that started
-     *     it; ends: of the one that stops it.
-     */
-    CueEffectView: {
-      /** Began */
-      began: number;
-      /** Depth */
-      depth: number;
-      /** Effect Id */
-      effect_id: number;
-      /** Ends */
-      ends: number | null;
-      /** Heads */
-      heads: number;
-      /** Name */
-      name: string;
-      /** Sentence */
-      sentence: string;
-      /** Speed */
-      speed: number;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "starts" | "changes" | "runs" | "stops";
-      /** Thread */
-      thread: number;
-    };
-    /**
-     * CueListSettings
-     * @description How a list is played. back: s; highest_wins: for intensity; fader: dims or uncovers; protected: from everything else out;
-     *     ends: what becomes of it when its last cue has arrived, released in `ends_in` s; round_by: a list that goes round by itself
-     *     follows each cue after so many s or beats of a tempo.
-     */
-    CueListSettings: {
-      /**
-       * Back
-       * @default 1
-       */
-      back?: number;
-      /**
-       * Ends
-       * @default stays
-       * @enum {string}
-       */
-      ends?: "stays" | "releases";
-      /**
-       * Ends In
-       * @default 2
-       */
-      ends_in?: number;
-      /**
-       * Fader
-       * @default dims
-       * @enum {string}
-       */
-      fader?: "dims" | "uncovers";
-      /**
-       * For What
-       * @default songs
-       * @enum {string}
-       */
-      for_what?: "songs" | "faces" | "house" | "haze" | "other";
-      /**
-       * Goes Round
-       * @default false
-       */
-      goes_round?: boolean;
-      /**
-       * Highest Wins
-       * @default false
-       */
-      highest_wins?: boolean;
-      /**
-       * Protected
-       * @default false
-       */
-      protected?: boolean;
-      /**
-       * Round By
-       * @default hand
-       * @enum {string}
-       */
-      round_by?: "hand" | "time" | "tempo";
-      /**
-       * Round Every
-       * @default 1
-       */
-      round_every?: number;
-      /**
-       * Round Order
-       * @default forward
-       * @enum {string}
-       */
-      round_order?: "forward" | "backward" | "back-and-forth" | "shuffled";
-      /**
-       * Round Tempo
-       * @default null
-       */
-      round_tempo?: number | string | null;
-      /**
-       * Seed
-       * @default 1
-       */
-      seed?: number;
-    };
-    /**
-     * CueMessages
-     * @description All messages of a cue, in their order.
-     */
-    CueMessages: {
-      /** Messages */
-      messages: (
-        | components["schemas"]["Note"]
-        | components["schemas"]["NoteOff"]
-        | components["schemas"]["Controller"]
-        | components["schemas"]["ProgramChange"]
-        | components["schemas"]["ShowControl"]
-        | components["schemas"]["Osc"]
-        | components["schemas"]["ToList"]
-        | components["schemas"]["ToControl"]
-        | components["schemas"]["StopEffects"]
-        | components["schemas"]["ReleaseEverything"]
-        | components["schemas"]["ToPad"]
-        | components["schemas"]["ToRow"]
-        | components["schemas"]["ToTempo"]
-        | components["schemas"]["ToSpecial"]
-        | components["schemas"]["ToOverlay"]
-        | components["schemas"]["ToPage"]
-        | components["schemas"]["ToMaster"]
-        | components["schemas"]["ToActions"]
-      )[];
-    };
-    /**
-     * CueRowView
-     * @description A cue in its list. starts: what starts it, in words; changes: how many values it writes; sends: how many messages.
-     */
-    CueRowView: {
-      /** Bars */
-      bars: components["schemas"]["BarView"][];
-      /** Changes */
-      changes: number;
-      /** Everything Else Out */
-      everything_else_out: boolean;
-      /** Id */
-      id: number;
-      moves: components["schemas"]["MovesView"];
-      /** Name */
-      name: string;
-      /** Note */
-      note: string;
-      /** Number */
-      number: number;
-      /** Sends */
-      sends: number;
-      /** Starts */
-      starts: string;
-      /** States Everything */
-      states_everything: boolean;
-      /** Stops */
-      stops: number;
-      times: components["schemas"]["CueTimes"];
-      trigger: components["schemas"]["CueTrigger"];
-    };
-    /**
-     * CueTimes
-     * @description Times of each family.
-     */
-    CueTimes: {
-      beam?: components["schemas"]["FamilyTime"];
-      colour?: components["schemas"]["FamilyTime"];
-      intensity?: components["schemas"]["IntensityTime"];
-      position?: components["schemas"]["FamilyTime"];
-    };
-    /**
-     * CueTrigger
-     * @description What starts a cue. wait: s after the one before has gone or arrived; tempo: of beat and bar, by number or name.
-     */
-    CueTrigger: {
-      /**
-       * Kind
-       * @default go
-       * @enum {string}
-       */
-      kind?: "go" | "with" | "after" | "beat" | "bar" | "timecode";
-      /**
-       * Tempo
-       * @default null
-       */
-      tempo?: number | string | null;
-      /**
-       * Timecode
-       * @default
-       */
-      timecode?: string;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * DeleteRoute
-     * @description Delete one.
-     */
-    DeleteRoute: {
-      /** Id */
-      id: number;
-    };
-    /**
-     * DeviceContent
-     * @description A device. agreed: the user knows that messages will go there.
-     */
-    DeviceContent: {
-      /**
-       * Agreed
-       * @default false
-       */
-      agreed?: boolean;
-      document: components["schemas"]["DeviceDocument"];
-      /** Name */
-      name: string;
-    };
-    /**
-     * DeviceDocument
-     * @description to: simulator, an address, or of one that speaks MIDI a MIDI port of this machine by its name; port: of the address.
-     */
-    DeviceDocument: {
-      /**
-       * Port
-       * @default 0
-       */
-      port?: number;
-      /**
-       * Speaks
-       * @enum {string}
-       */
-      speaks: "OSC" | "MIDI";
-      /**
-       * To
-       * @default simulator
-       */
-      to?: string;
-    };
-    /**
-     * DeviceView
-     * @description A device of the show. words: where it is; used: how many cues send to it.
-     */
-    DeviceView: {
-      document: components["schemas"]["DeviceDocument"];
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Used */
-      used: number;
-      /** Words */
-      words: string;
-    };
-    /**
-     * DevicesView
-     * @description All devices; the MIDI ports of this machine; the simulated devices, none where they do not run.
-     */
-    DevicesView: {
-      /** Devices */
-      devices: components["schemas"]["DeviceView"][];
-      /** Midi Ports */
-      midi_ports: string[];
-      /** Simulated */
-      simulated: components["schemas"]["SimulatedDevice"][];
-    };
-    /**
-     * Difference
-     * @description Lights of a group (so many of them) of which a cue has another value than the stage has now.
-     */
-    Difference: {
-      /** Attribute */
-      attribute: string;
-      /** Cue */
-      cue: string;
-      /** Cue Colours */
-      cue_colours: string[];
-      /** Group */
-      group: string;
-      /** Heads */
-      heads: number;
-      /** Label */
-      label: string;
-      /** Of */
-      of: number;
-      /** Stage */
-      stage: string;
-      /** Stage Colours */
-      stage_colours: string[];
-    };
-    /**
-     * Differences
-     * @description A cue compared with the stage.
-     */
-    Differences: {
-      /** Lines */
-      lines: components["schemas"]["Difference"][];
-    };
-    /**
-     * DocumentWeave
-     * @description A document that need not be kept, and how to weave it.
-     */
-    DocumentWeave: {
-      /** Document */
-      document: {
-        [key: string]: unknown;
-      };
-      weave: components["schemas"]["WeaveAsk"];
-    };
-    /**
-     * Done
-     * @description What was done, in words.
-     */
-    Done: {
-      /** Done */
-      done: string;
-    };
-    /**
-     * DraftEffectView
-     * @description An effect that runs in the draft.
-     */
-    DraftEffectView: {
-      /** Effect Id */
-      effect_id: number;
-      /** Heads */
-      heads: string[];
-      /** Id */
-      id: number;
-      /** Kept */
-      kept: boolean;
-      /** Name */
-      name: string;
-    };
-    /**
-     * DraftValues
-     * @description Values of attributes by head, natural units; null takes one back. preview: shown, not kept; fade_s: in which they go
-     *     there on stage.
-     */
-    DraftValues: {
-      /**
-       * Fade S
-       * @default 0
-       */
-      fade_s?: number;
-      /**
-       * Label
-       * @default Set values
-       */
-      label?: string;
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-      /** Values */
-      values: {
-        [key: string]: Record<string, never>;
-      };
-    };
-    /**
-     * DraftView
-     * @description Values set by hand, in numbers and listed in words, the fans among them, and effects.
-     */
-    DraftView: {
-      /** Effects */
-      effects: components["schemas"]["DraftEffectView"][];
-      /** Fans */
-      fans: components["schemas"]["FanView"][];
-      /** Listed */
-      listed: components["schemas"]["DraftedView"][];
-      /** Values */
-      values: {
-        [key: string]: {
-          [key: string]: number;
+    schemas: {
+        /**
+         * Action
+         * @description A live action: see docs/formats.md.
+         */
+        Action: {
+            /** Action */
+            action: {
+                [key: string]: unknown;
+            };
         };
-      };
-    };
-    /**
-     * DraftedView
-     * @description Values set by hand of one attribute that come from the same: see `core.explain.drafted.Drafted`.
-     */
-    DraftedView: {
-      /** Attributes */
-      attributes: string[];
-      /** Family */
-      family: string;
-      /** Heads */
-      heads: string[];
-      /** Label */
-      label: string;
-      /** Source */
-      source: string;
-      /** Words */
-      words: string;
-    };
-    /**
-     * Driven
-     * @description What a control drives: kind, and what of it that kind needs. number: of the effect, look, cue list, group, tempo, special
-     *     (none: all of them), row, page or action list; heads or group_id: of an effect, or who is alone; families: of an effect; do:
-     *     to a list; family: of stop-effects, none: all; seconds: of a release.
-     */
-    Driven: {
-      /**
-       * Do
-       * @default go
-       * @enum {string}
-       */
-      do?: "go" | "back" | "pause" | "release" | "level";
-      /**
-       * Families
-       * @default null
-       */
-      families?: ("intensity" | "position" | "colour" | "beam")[] | null;
-      /**
-       * Family
-       * @default null
-       */
-      family?: ("intensity" | "position" | "colour" | "beam") | null;
-      /**
-       * Group Id
-       * @default null
-       */
-      group_id?: number | null;
-      /** Heads */
-      heads?: string[];
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | "effect"
-        | "look"
-        | "list"
-        | "group"
-        | "alone"
-        | "tempo"
-        | "special"
-        | "master"
-        | "row"
-        | "message"
-        | "stop-effects"
-        | "page"
-        | "actions"
-        | "release";
-      /**
-       * Message
-       * @default null
-       */
-      message?:
-        | (
-            | components["schemas"]["Note"]
-            | components["schemas"]["NoteOff"]
-            | components["schemas"]["Controller"]
-            | components["schemas"]["ProgramChange"]
-            | components["schemas"]["ShowControl"]
-            | components["schemas"]["Osc"]
-          )
-        | null;
-      /**
-       * Number
-       * @default null
-       */
-      number?: number | null;
-      /**
-       * Seconds
-       * @default 2
-       */
-      seconds?: number;
-    };
-    /**
-     * DuplicateFixtures
-     * @description Fixtures to have once more, called by free numbers from the first on.
-     */
-    DuplicateFixtures: {
-      /** First */
-      first: number;
-      /**
-       * Mirrored
-       * @default false
-       */
-      mirrored?: boolean;
-      /** Numbers */
-      numbers: number[];
-    };
-    /**
-     * EffectChange
-     * @description One change of an effect. preview: shown on stage and in the answer, but not kept. step: counts the changes of a browser,
-     *     so that a preview which comes in late does not overtake the change that was kept after it.
-     */
-    EffectChange: {
-      /**
-       * Operation
-       * @default set
-       * @enum {string}
-       */
-      operation?:
-        | "set"
-        | "add-layer"
-        | "add-layer-first"
-        | "remove-layer"
-        | "duplicate-layer"
-        | "move-layer"
-        | "solo-layer"
-        | "set-own"
-        | "reset-own"
-        | "replace";
-      /**
-       * Path
-       * @default
-       */
-      path?: string;
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-      /**
-       * Step
-       * @default 0
-       */
-      step?: number;
-      /**
-       * Value
-       * @default null
-       */
-      value?: unknown;
-      /** @default null */
-      weave?: components["schemas"]["WeaveAsk"] | null;
-    };
-    /**
-     * EffectChanged
-     * @description The effect after a change, its weave when asked for, and the revision of the show that has it (0: a preview).
-     */
-    EffectChanged: {
-      effect: components["schemas"]["EffectView"];
-      /**
-       * Revision
-       * @default 0
-       */
-      revision?: number;
-      weave: components["schemas"]["WeaveView"] | null;
-    };
-    /**
-     * EffectFile
-     * @description What was in a file: an effect document, or a set of them.
-     */
-    EffectFile: {
-      /** Content */
-      content: unknown;
-    };
-    /**
-     * EffectInCue
-     * @description What a cue does to an effect: by its thread, or a new one on heads.
-     */
-    EffectInCue: {
-      change: components["schemas"]["CueEffect"];
-    };
-    /**
-     * EffectView
-     * @description An effect with its sentence and where it is used. broken: why it cannot be read, if so.
-     */
-    EffectView: {
-      /**
-       * Broken
-       * @default null
-       */
-      broken?: string | null;
-      /** Document */
-      document: {
-        [key: string]: unknown;
-      };
-      /** Families */
-      families: string[];
-      /** Favourite */
-      favourite: boolean;
-      /** Id */
-      id: number;
-      /** Kept */
-      kept: boolean;
-      /** Name */
-      name: string;
-      sentence: components["schemas"]["SentenceView"];
-      /** Uses */
-      uses: string[];
-    };
-    /**
-     * EffectsView
-     * @description Effects of the library.
-     */
-    EffectsView: {
-      /** Effects */
-      effects: components["schemas"]["EffectView"][];
-    };
-    /**
-     * EventView
-     * @description at: s since 1970; who: the process that tells.
-     */
-    EventView: {
-      /** At */
-      at: number;
-      /** Text */
-      text: string;
-      /** Who */
-      who: string;
-    };
-    /**
-     * EventsView
-     * @description What has happened, newest first.
-     */
-    EventsView: {
-      /** Events */
-      events: components["schemas"]["EventView"][];
-    };
-    /**
-     * FamilyTime
-     * @description Times of a family, in s.
-     */
-    FamilyTime: {
-      /**
-       * Delay
-       * @default 0
-       */
-      delay?: number;
-      /**
-       * Fade
-       * @default 0
-       */
-      fade?: number;
-    };
-    /**
-     * FanView
-     * @description A fan: see `formats.fan_document.FanDocument`. values: of its heads, in their order; low, high: the range they have.
-     */
-    FanView: {
-      /** Attribute */
-      attribute: string;
-      /** Ease */
-      ease: string;
-      /** Fixed */
-      fixed: string;
-      /** Heads */
-      heads: string[];
-      /** High */
-      high: number;
-      /** Id */
-      id: number;
-      /** Label */
-      label: string;
-      /** Low */
-      low: number;
-      /** Mirror */
-      mirror: boolean;
-      /** Parts */
-      parts: number;
-      /** Unit */
-      unit: string;
-      /** Values */
-      values: number[];
-      /** Words */
-      words: string;
-    };
-    /**
-     * Fault
-     * @description What is wrong, where, and what to do.
-     */
-    Fault: {
-      /** Message */
-      message: string;
-      /**
-       * Place
-       * @default
-       */
-      place?: string;
-    };
-    /**
-     * Favourite
-     * @description Whether it is a favourite.
-     */
-    Favourite: {
-      /** Favourite */
-      favourite: boolean;
-    };
-    /**
-     * FixView
-     * @description A change of the effect that mends what a notice says.
-     */
-    FixView: {
-      /** Operation */
-      operation: string;
-      /** Path */
-      path: string;
-      /** Value */
-      value: unknown;
-      /** Words */
-      words: string;
-    };
-    /**
-     * FixtureChange
-     * @description A change of one fixture.
-     */
-    FixtureChange: {
-      /** Fixture */
-      fixture: number;
-      set: components["schemas"]["FixtureFields"];
-    };
-    /**
-     * FixtureFields
-     * @description What can be changed of a fixture; what is not given stays. Universe or address null: it has no address.
-     */
-    FixtureFields: {
-      /**
-       * Address
-       * @default null
-       */
-      address?: number | null;
-      /**
-       * Cell Order
-       * @default null
-       */
-      cell_order?:
-        | (
-            | ""
-            | "reversed"
-            | "rows from top left"
-            | "rows from top left, back and forth"
-            | "rows from top right"
-            | "rows from top right, back and forth"
-            | "rows from bottom left"
-            | "rows from bottom left, back and forth"
-            | "rows from bottom right"
-            | "rows from bottom right, back and forth"
-            | "columns from top left"
-            | "columns from top left, back and forth"
-            | "columns from top right"
-            | "columns from top right, back and forth"
-            | "columns from bottom left"
-            | "columns from bottom left, back and forth"
-            | "columns from bottom right"
-            | "columns from bottom right, back and forth"
-          )
-        | null;
-      /**
-       * Mode
-       * @default null
-       */
-      mode?: string | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /**
-       * Notes
-       * @default null
-       */
-      notes?: string | null;
-      /**
-       * Number
-       * @default null
-       */
-      number?: number | null;
-      /**
-       * Turn X
-       * @default null
-       */
-      turn_x?: number | null;
-      /**
-       * Turn Y
-       * @default null
-       */
-      turn_y?: number | null;
-      /**
-       * Turn Z
-       * @default null
-       */
-      turn_z?: number | null;
-      /**
-       * Universe
-       * @default null
-       */
-      universe?: number | null;
-      /**
-       * X
-       * @default null
-       */
-      x?: number | null;
-      /**
-       * Y
-       * @default null
-       */
-      y?: number | null;
-      /**
-       * Z
-       * @default null
-       */
-      z?: number | null;
-    };
-    /**
-     * FixtureView
-     * @description A fixture of the patch. groups: names of those that have some of its heads.
-     */
-    FixtureView: {
-      /** Address */
-      address: number | null;
-      /** Cell Order */
-      cell_order: string;
-      /** Groups */
-      groups: string[];
-      /** Mode Id */
-      mode_id: number;
-      /** Name */
-      name: string;
-      /** Notes */
-      notes: string;
-      /** Number */
-      number: number;
-      /** Place */
-      place: [number, number, number];
-      /** Rotation */
-      rotation: [number, number, number];
-      /** Universe */
-      universe: number | null;
-    };
-    /**
-     * FoundNode
-     * @description An Art-Net node that has answered. line: the route that one tap makes; routed: whether one goes there already.
-     */
-    FoundNode: {
-      /** Address */
-      address: string;
-      /** Ago S */
-      ago_s: number;
-      /** Line */
-      line: string;
-      /** Long Name */
-      long_name: string;
-      /** Name */
-      name: string;
-      /** Outputs */
-      outputs: string;
-      /** Report */
-      report: string;
-      /** Routed */
-      routed: boolean;
-      /** Silent */
-      silent: boolean;
-    };
-    /**
-     * FoundSource
-     * @description Another source of E1.31.
-     */
-    FoundSource: {
-      /** Address */
-      address: string;
-      /** Ago S */
-      ago_s: number;
-      /** Name */
-      name: string;
-      /** Silent */
-      silent: boolean;
-      /** Universes */
-      universes: string;
-    };
-    /**
-     * FoundView
-     * @description What is heard. rivals: others on universes of ours, in words; faults: packets that could not be read, by what was wrong;
-     *     look_on: the interface that is looked on beside this machine; ask: by interface, what must be agreed to before.
-     */
-    FoundView: {
-      /** Ask */
-      ask: {
-        [key: string]: string;
-      };
-      /** Faults */
-      faults: {
-        [key: string]: number;
-      };
-      /** Listening */
-      listening: boolean;
-      /** Look On */
-      look_on: string;
-      /** Nodes */
-      nodes: components["schemas"]["FoundNode"][];
-      /** Ports */
-      ports: string[];
-      /** Rivals */
-      rivals: string[];
-      /** Skipped */
-      skipped: number;
-      /** Sources */
-      sources: components["schemas"]["FoundSource"][];
-      /** Troubles */
-      troubles: string[];
-    };
-    /**
-     * FromPalette
-     * @description In place of a value: what a palette has there, by its number, in requests by its name.
-     */
-    FromPalette: {
-      /** Palette */
-      palette: number | string;
-    };
-    /**
-     * FrozenLook
-     * @description What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`.
-     */
-    FrozenLook: {
-      /** Key */
-      key: string;
-    };
-    /**
-     * GiveAddresses
-     * @description How fixtures get addresses, in their order.
-     */
-    GiveAddresses: {
-      /**
-       * Address
-       * @default 1
-       */
-      address?: number;
-      /**
-       * How
-       * @enum {string}
-       */
-      how: "next free" | "in order" | "none";
-      /** Numbers */
-      numbers: number[];
-      /**
-       * Universe
-       * @default 1
-       */
-      universe?: number;
-    };
-    /**
-     * GroupChange
-     * @description Another name, or other heads.
-     */
-    GroupChange: {
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-    };
-    /**
-     * GroupOrder
-     * @description All groups in their order, by number.
-     */
-    GroupOrder: {
-      /** Order */
-      order: number[];
-    };
-    /**
-     * GroupView
-     * @description A kept selection. by_rule: made from another by a rule; outdated: the rule would give other heads now.
-     */
-    GroupView: {
-      /** By Rule */
-      by_rule: boolean;
-      /** Heads */
-      heads: string[];
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Outdated */
-      outdated: boolean;
-    };
-    /**
-     * GroupsDone
-     * @description What was done, and the groups that it made.
-     */
-    GroupsDone: {
-      /** Done */
-      done: string;
-      /** Groups */
-      groups: components["schemas"]["GroupView"][];
-    };
-    /**
-     * Hand
-     * @description Something that a hand did: at in s, and the live action.
-     */
-    Hand: {
-      /** Action */
-      action: {
-        [key: string]: unknown;
-      };
-      /** At */
-      at: number;
-    };
-    /**
-     * HealthView
-     * @description How Zarabanda is doing.
-     */
-    HealthView: {
-      /** Engine */
-      engine: boolean;
-      /** Processes */
-      processes: components["schemas"]["ProcessView"][];
-      /** Troubles */
-      troubles: components["schemas"]["TroubleView"][];
-    };
-    /**
-     * Imported
-     * @description Effects that came in, what is wrong with the others, and what to know of those that came in.
-     */
-    Imported: {
-      /** Effects */
-      effects: string[];
-      /** Refused */
-      refused: string[];
-      /** Remarks */
-      remarks: string[];
-    };
-    /**
-     * IntensityTime
-     * @description Times of intensity, in s.
-     */
-    IntensityTime: {
-      /**
-       * Delay
-       * @default 0
-       */
-      delay?: number;
-      /**
-       * Down
-       * @default 0
-       */
-      down?: number;
-      /**
-       * Up
-       * @default 0
-       */
-      up?: number;
-    };
-    /**
-     * InterfaceView
-     * @description A network interface with its address.
-     */
-    InterfaceView: {
-      /** Address */
-      address: string;
-      /** Broadcast */
-      broadcast: string;
-      /** Name */
-      name: string;
-      /** Up */
-      up: boolean;
-      /** Words */
-      words: string;
-    };
-    /**
-     * Keep
-     * @description The name to keep an effect under.
-     */
-    Keep: {
-      /** Name */
-      name: string;
-    };
-    /**
-     * KeepActions
-     * @description An action list under a name.
-     */
-    KeepActions: {
-      document: components["schemas"]["ActionListDocument"];
-      /** Name */
-      name: string;
-    };
-    /**
-     * KeepPalette
-     * @description Keep what is set by hand on these heads (none: on all) as a palette, of some families; for: which heads it is made for.
-     */
-    KeepPalette: {
-      /** Families */
-      families: ("intensity" | "position" | "colour" | "beam")[];
-      /** Heads */
-      heads?: string[];
-      /** Name */
-      name: string;
-      /**
-       * Scope
-       * @default any
-       * @enum {string}
-       */
-      scope?: "heads" | "models" | "any";
-    };
-    /**
-     * KeepPlace
-     * @description A named place on stage: x, y, z in m.
-     */
-    KeepPlace: {
-      /** Name */
-      name: string;
-      /** Point */
-      point: [number, number, number];
-    };
-    /**
-     * KeepSpecial
-     * @description A special under a name; without one it gets a free one.
-     */
-    KeepSpecial: {
-      document: components["schemas"]["SpecialDocument"];
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-    };
-    /**
-     * KeepTempo
-     * @description The BPM that a tempo has when the show opens, and to which it can be set back.
-     */
-    KeepTempo: {
-      /** Bpm */
-      bpm: number;
-      /** Tempo */
-      tempo: string;
-    };
-    /**
-     * Kept
-     * @description What was kept, by its number, in words.
-     */
-    Kept: {
-      /** Done */
-      done: string;
-      /** Id */
-      id: number;
-    };
-    /**
-     * KindView
-     * @description A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
-     *     carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words.
-     */
-    KindView: {
-      /** Attributes */
-      attributes: string[];
-      /** Bits */
-      bits: string;
-      /** Cells */
-      cells: number;
-      /** Fit */
-      fit: number;
-      /** Footprint */
-      footprint: number;
-      /** Id */
-      id: number | null;
-      /** Kind */
-      kind: string;
-      /** Label */
-      label: string;
-      /** Leads */
-      leads: boolean;
-      /** Limits */
-      limits: string[];
-      /** Maker */
-      maker: string;
-      /** Model */
-      model: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * KindsView
-     * @description All modes there are. sources: what a channel of a new kind can carry.
-     */
-    KindsView: {
-      /** Kinds */
-      kinds: components["schemas"]["KindView"][];
-      /** Sources */
-      sources: string[];
-    };
-    /**
-     * ListContent
-     * @description A new list, or another name or settings for one.
-     */
-    ListContent: {
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /** @default null */
-      settings?: components["schemas"]["CueListSettings"] | null;
-    };
-    /**
-     * ListOrder
-     * @description All lists in another order.
-     */
-    ListOrder: {
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * ListSummary
-     * @description A list among the others. words: how it is played; never_rests: it would go round in no time, and does not.
-     */
-    ListSummary: {
-      /** Cues */
-      cues: number;
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Never Rests */
-      never_rests: boolean;
-      settings: components["schemas"]["CueListSettings"];
-      /** Words */
-      words: string;
-    };
-    /**
-     * ListView
-     * @description A list with its cues and effects. longest_s: of all bars.
-     */
-    ListView: {
-      /** Cues */
-      cues: number;
-      /** Id */
-      id: number;
-      /** Longest S */
-      longest_s: number;
-      /** Name */
-      name: string;
-      /** Never Rests */
-      never_rests: boolean;
-      /** Rows */
-      rows: components["schemas"]["CueRowView"][];
-      settings: components["schemas"]["CueListSettings"];
-      /** Threads */
-      threads: components["schemas"]["ThreadView"][];
-      /** Words */
-      words: string;
-    };
-    /**
-     * Listening
-     * @description Whether to listen, and on which interface beside this machine. agreed: the user has read what will be sent there.
-     */
-    Listening: {
-      /**
-       * Agreed
-       * @default false
-       */
-      agreed?: boolean;
-      /**
-       * Listen
-       * @default true
-       */
-      listen?: boolean;
-      /**
-       * Look On
-       * @default
-       */
-      look_on?: string;
-    };
-    /**
-     * ListsView
-     * @description All lists in their order.
-     */
-    ListsView: {
-      /** Lists */
-      lists: components["schemas"]["ListSummary"][];
-    };
-    /**
-     * Act
-     * @description A live action; ref comes back with a refusal.
-     */
-    LiveAct: {
-      action:
-        | components["schemas"]["LiveLevel"]
-        | components["schemas"]["LivePress"]
-        | components["schemas"]["LiveStop"]
-        | components["schemas"]["LiveStopAll"]
-        | components["schemas"]["LiveReleaseAll"]
-        | components["schemas"]["LiveRun"]
-        | components["schemas"]["LiveFreeze"]
-        | components["schemas"]["LiveAdjust"]
-        | components["schemas"]["LiveGrand"]
-        | components["schemas"]["LiveBlackout"]
-        | components["schemas"]["LiveBlind"]
-        | components["schemas"]["LiveGo"]
-        | components["schemas"]["LiveBack"]
-        | components["schemas"]["LiveGoTo"]
-        | components["schemas"]["LiveChooseNext"]
-        | components["schemas"]["LivePause"]
-        | components["schemas"]["LiveResume"]
-        | components["schemas"]["LiveRelease"]
-        | components["schemas"]["LiveListLevel"]
-        | components["schemas"]["LiveLookAt"]
-        | components["schemas"]["LiveGoOn"]
-        | components["schemas"]["LivePressSpecial"]
-        | components["schemas"]["LiveSpecialsLevel"]
-        | components["schemas"]["LiveSpecialsHome"]
-        | components["schemas"]["LiveHighlight"]
-        | components["schemas"]["LiveHoldSlot"]
-        | components["schemas"]["LiveTap"]
-        | components["schemas"]["LiveBpm"]
-        | components["schemas"]["LiveTempoTimes"]
-        | components["schemas"]["LiveHoldTempo"]
-        | components["schemas"]["LiveFollowTempo"]
-        | components["schemas"]["LiveLineUp"]
-        | components["schemas"]["LiveTemposBack"]
-        | components["schemas"]["LivePressPad"]
-        | components["schemas"]["LiveNoPad"]
-        | components["schemas"]["LiveRowLevel"]
-        | components["schemas"]["LiveRowDepth"]
-        | components["schemas"]["LiveRowValue"]
-        | components["schemas"]["LiveRowPairs"]
-        | components["schemas"]["LiveReleaseRow"]
-        | components["schemas"]["LiveNextChange"]
-        | components["schemas"]["LiveAllWaves"]
-        | components["schemas"]["LivePickTwo"]
-        | components["schemas"]["LivePressFlash"]
-        | components["schemas"]["LiveFlashTimes"]
-        | components["schemas"]["LiveBringBack"]
-        | components["schemas"]["LiveOverlayLevel"]
-        | components["schemas"]["LivePressOverlay"]
-        | components["schemas"]["LiveReleaseControl"]
-        | components["schemas"]["LiveAskPage"]
-        | components["schemas"]["LiveDoActions"]
-        | components["schemas"]["LiveCallOff"];
-      /** @default null */
-      ref?: unknown;
-      /** @enum {unknown} */
-      type: "action";
-    };
-    /**
-     * ActionsTold
-     * @description An action list that runs. place: how many of its steps are done, of so many; due: stamp of the next, None: it waits to be
-     *         released.
-     */
-    LiveActionsTold: {
-      due: number | null;
-      id: number;
-      name: string;
-      of: number;
-      place: number;
-    };
-    /**
-     * Adjust
-     * @description Change depth (share of what it has, 0…1) and speed (times what it has) of what plays, live only.
-     */
-    LiveAdjust: {
-      /** @default null */
-      depth?: number | null;
-      /** @enum {unknown} */
-      do: "adjust";
-      key: string;
-      /** @default null */
-      speed?: number | null;
-    };
-    /**
-     * AllWaves
-     * @description Waveform, spread and travel of all intensity effects, from the words of `core.effects.variants`; empty: their own.
-     */
-    LiveAllWaves: {
-      /** @enum {unknown} */
-      do: "all-waves";
-      /** @default null */
-      shape?: string | null;
-      /** @default null */
-      spread?: string | null;
-      /** @default null */
-      travel?: string | null;
-    };
-    /**
-     * AskPage
-     * @description Show a page of faders and buttons. holder: to whom, known by the web process; empty: to all.
-     */
-    LiveAskPage: {
-      /** @enum {unknown} */
-      do: "show-page";
-      /** @default  */
-      holder?: string;
-      page: number;
-    };
-    /**
-     * Audition
-     * @description An effect to be seen on heads beside what the show has; without a document: no more.
-     */
-    LiveAudition: {
-      /** @default null */
-      document?: unknown;
-      /** @default 0 */
-      effect_id?: number;
-      /** @default [] */
-      heads?: string[];
-      /** @enum {unknown} */
-      type: "audition";
-    };
-    /**
-     * Back
-     * @description The cue before.
-     */
-    LiveBack: {
-      /** @enum {unknown} */
-      do: "back";
-      list: number;
-    };
-    /**
-     * Blackout
-     * @description All light off, or not.
-     */
-    LiveBlackout: {
-      /** @enum {unknown} */
-      do: "blackout";
-      /** @default false */
-      on?: boolean;
-    };
-    /**
-     * Blind
-     * @description Prepare the draft without output, or send what was prepared in a time, 0 to 3600 s.
-     */
-    LiveBlind: {
-      /** @enum {unknown} */
-      do: "blind";
-      /** @default true */
-      on?: boolean;
-      /** @default 0 */
-      send_s?: number;
-    };
-    /**
-     * Bpm
-     * @description Set a tempo by a number, 10 to 400.
-     */
-    LiveBpm: {
-      /** @enum {unknown} */
-      do: "bpm";
-      tempo: string;
-      value: number;
-    };
-    /**
-     * BringBack
-     * @description Take back the last way home, within 10 s.
-     */
-    LiveBringBack: {
-      /** @enum {unknown} */
-      do: "bring-back";
-    };
-    /**
-     * BuskTold
-     * @description What goes over all rows: see the actions `next-change`, `all-waves`, `flash-times`. bring_back: what the last way home did,
-     *         empty: there is nothing to bring back; bring_back_until: its stamp.
-     */
-    LiveBuskTold: {
-      bring_back: string;
-      bring_back_until: number;
-      flashes: components["schemas"]["LiveFlashTold"][];
-      position_s: number;
-      rate_hz: number;
-      release_s: number;
-      seconds: number;
-      shape: string;
-      spread: string;
-      travel: string;
-      two: components["schemas"]["LiveTwoColoursTold"];
-      waits: string;
-    };
-    /**
-     * CallOff
-     * @description Call off what an action list has not done yet, and let go of what it holds.
-     */
-    LiveCallOff: {
-      actions: number;
-      /** @enum {unknown} */
-      do: "call-off";
-    };
-    /**
-     * ChooseNext
-     * @description Choose the cue that the next go goes to; None: the one that follows.
-     */
-    LiveChooseNext: {
-      /** @default null */
-      cue?: number | null;
-      /** @enum {unknown} */
-      do: "choose-next";
-      list: number;
-    };
-    /**
-     * CutOffTold
-     * @description When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on.
-     */
-    LiveCutOffTold: {
-      at: number;
-      cues: string[];
-      standing: number;
-    };
-    /**
-     * DeviceState
-     * @description How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
-     *         what it was sent last, in words, and since_last_s: how long ago.
-     */
-    LiveDeviceState: {
-      /** @default 0 */
-      failed?: number;
-      id: number;
-      /** @default  */
-      last?: string;
-      /** @default 0 */
-      sent?: number;
-      /** @default null */
-      since_last_s?: number | null;
-      state: string;
-      /** @default  */
-      text?: string;
-    };
-    /**
-     * DoActions
-     * @description Run an action list from its beginning, or let go of it: one that runs until it is released is called off then. holder: who
-     *         does, known by the web process.
-     */
-    LiveDoActions: {
-      actions: number;
-      /** @enum {unknown} */
-      do: "run-actions";
-      /** @default true */
-      down?: boolean;
-      /** @default  */
-      holder?: string;
-    };
-    /**
-     * EngineIs
-     * @description The engine came or went; message: what does not run, in words.
-     */
-    LiveEngineIs: {
-      connected: boolean;
-      message: string;
-      /** @enum {unknown} */
-      type: "engine";
-    };
-    /**
-     * FlashTimes
-     * @description How long flashes take to go, in s, and the rate of strobes, in Hz.
-     */
-    LiveFlashTimes: {
-      /** @enum {unknown} */
-      do: "flash-times";
-      /** @default null */
-      rate_hz?: number | null;
-      /** @default null */
-      release_s?: number | null;
-    };
-    /**
-     * FlashTold
-     * @description A flash that is held.
-     */
-    LiveFlashTold: {
-      kind: string;
-      row: number;
-    };
-    /**
-     * FollowTempo
-     * @description Let a tempo follow another at a ratio, in line with its beats; without a main: no more.
-     */
-    LiveFollowTempo: {
-      /** @enum {unknown} */
-      do: "follow-tempo";
-      /** @default null */
-      main?: string | null;
-      /** @default 1 */
-      ratio?: number;
-      tempo: string;
-    };
-    /**
-     * Freeze
-     * @description Hold the phase where it is, or let it go on from there.
-     */
-    LiveFreeze: {
-      /** @enum {unknown} */
-      do: "freeze";
-      key: string;
-      /** @default true */
-      on?: boolean;
-    };
-    LiveFromBrowser:
-      | components["schemas"]["LiveAct"]
-      | components["schemas"]["LiveWatch"]
-      | components["schemas"]["LivePreviewEffect"]
-      | components["schemas"]["LiveAudition"];
-    /**
-     * Go
-     * @description The next cue of a list; a list that is paused goes on.
-     */
-    LiveGo: {
-      /** @enum {unknown} */
-      do: "go";
-      list: number;
-    };
-    /**
-     * GoOn
-     * @description After a cut: let what stands go on where it was, or leave it so and ask no more.
-     */
-    LiveGoOn: {
-      /** @enum {unknown} */
-      do: "go-on";
-      /** @default true */
-      on?: boolean;
-    };
-    /**
-     * GoTo
-     * @description Go to a cue, by its own number in the show.
-     */
-    LiveGoTo: {
-      cue: number;
-      /** @enum {unknown} */
-      do: "go-to";
-      list: number;
-    };
-    /**
-     * Grand
-     * @description Set the grand master, 0…1.
-     */
-    LiveGrand: {
-      /** @enum {unknown} */
-      do: "grand";
-      value: number;
-    };
-    /**
-     * HeldSlot
-     * @description A slot that is held by hand, for testing.
-     */
-    LiveHeldSlot: {
-      slot: number;
-      universe: number;
-      value: number;
-    };
-    /**
-     * Hello
-     * @description The live socket is open. engine: whether the engine is there; holder: who this page is to the engine.
-     */
-    LiveHello: {
-      engine: boolean;
-      /** @default  */
-      holder?: string;
-      /** @enum {unknown} */
-      type: "hello";
-      version: number;
-    };
-    /**
-     * Highlight
-     * @description Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
-     *         from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process.
-     */
-    LiveHighlight: {
-      /** @default 0 */
-      at?: number;
-      /** @enum {unknown} */
-      do: "highlight";
-      /** @default  */
-      holder?: string;
-      /** @default [] */
-      steps?: string[][];
-      /** @default null */
-      tempo?: string | null;
-    };
-    /**
-     * HoldSlot
-     * @description Hold a slot at a value, over everything, for testing; None: no more. It ends when the page that asked is gone.
-     *
-     *         holder: who asks, known by the web process.
-     */
-    LiveHoldSlot: {
-      /** @enum {unknown} */
-      do: "hold-slot";
-      /** @default  */
-      holder?: string;
-      slot: number;
-      universe: number;
-      /** @default null */
-      value?: number | null;
-    };
-    /**
-     * HoldTempo
-     * @description Let a tempo stand where it is, or go on from there.
-     */
-    LiveHoldTempo: {
-      /** @enum {unknown} */
-      do: "hold-tempo";
-      /** @default true */
-      on?: boolean;
-      tempo: string;
-    };
-    /**
-     * Level
-     * @description Move a fader, 0…1.
-     */
-    LiveLevel: {
-      control: string;
-      /** @enum {unknown} */
-      do: "level";
-      value: number;
-    };
-    /**
-     * LineUp
-     * @description Put all effects of a tempo on its beats.
-     */
-    LiveLineUp: {
-      /** @enum {unknown} */
-      do: "line-up";
-      tempo: string;
-    };
-    /**
-     * ListLevel
-     * @description Move the fader of a list, 0…1.
-     */
-    LiveListLevel: {
-      /** @enum {unknown} */
-      do: "list-level";
-      list: number;
-      value: number;
-    };
-    /**
-     * ListTold
-     * @description Where a cue list is. cue: the number in the show of the cue that it is on; next: of the one that the next go goes to;
-     *         chosen: whether that was chosen by hand; went_at, arrives_at: stamps of its last go and of the end of its last fade;
-     *         follows_at: when `follows` comes by itself (0: the list releases itself); paused_at: since when its clock stands; level: of
-     *         its fader.
-     */
-    LiveListTold: {
-      arrives_at: number;
-      chosen: boolean;
-      cue: number | null;
-      follows: number | null;
-      follows_at: number | null;
-      id: number;
-      level: number;
-      next: number | null;
-      paused_at: number | null;
-      went_at: number;
-    };
-    /**
-     * LookAt
-     * @description See a cue on screens as it will be, without output; None: no more.
-     */
-    LiveLookAt: {
-      /** @default null */
-      cue?: number | null;
-      /** @enum {unknown} */
-      do: "look-at";
-      /** @default 0 */
-      list?: number;
-    };
-    /**
-     * LookTold
-     * @description A look that a control holds on stage: control, its name, and where that is, in words.
-     */
-    LiveLookTold: {
-      control: string;
-      name: string;
-      source: string;
-    };
-    /**
-     * LoopHealth
-     * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
-     *         the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first.
-     */
-    LiveLoopHealth: {
-      errors: number;
-      frames: number;
-      last_error: string;
-      late: number;
-      median_ms: number;
-      minute: components["schemas"]["LiveSecond"][];
-      p99_ms: number;
-      parts_ms: {
-        [key: string]: number;
-      };
-      rate: number;
-      troubles: components["schemas"]["LiveTrouble"][];
-    };
-    /**
-     * NextChange
-     * @description What the next press of a pad takes: s for position, and for all else; or that it waits for the next beat or bar.
-     */
-    LiveNextChange: {
-      /** @enum {unknown} */
-      do: "next-change";
-      /** @default null */
-      position_s?: number | null;
-      /** @default null */
-      seconds?: number | null;
-      /** @default null */
-      waits?: ("" | "bar" | "beat") | null;
-    };
-    /**
-     * NoPad
-     * @description Let go of what pads of a section hold: colour, position, beam; or the effects of the row.
-     */
-    LiveNoPad: {
-      /** @enum {unknown} */
-      do: "no-pad";
-      row: number;
-      /** @enum {unknown} */
-      section: "beam" | "colour" | "effects" | "position";
-    };
-    /**
-     * OverlayLevel
-     * @description Move the fader of an overlay: how far it lies over what runs below, 0…1.
-     */
-    LiveOverlayLevel: {
-      /** @enum {unknown} */
-      do: "overlay-level";
-      overlay: number;
-      value: number;
-    };
-    /**
-     * OverlayTold
-     * @description An overlay. level: of its fader; share: how far it lies over what runs below now; on: whether it is in, or held; until: the
-     *         stamp at which a way in or out is over.
-     */
-    LiveOverlayTold: {
-      id: number;
-      level: number;
-      name: string;
-      on: boolean;
-      share: number;
-      until: number | null;
-    };
-    /**
-     * PadHeld
-     * @description A pad that holds something. covered: share of what it holds that later actions have covered, 0…1.
-     */
-    LivePadHeld: {
-      covered: number;
-      pad: number;
-    };
-    /**
-     * PageTold
-     * @description The page of faders and buttons that was asked for last: number: counts how often; holder: by whom, empty: by all.
-     */
-    LivePageTold: {
-      holder: string;
-      number: number;
-      page: number;
-    };
-    /**
-     * Pause
-     * @description Hold the clock of a list.
-     */
-    LivePause: {
-      /** @enum {unknown} */
-      do: "pause";
-      list: number;
-    };
-    /**
-     * PickTwo
-     * @description The two colours, the rows that they go over, and how far they lie over the colours that are there, 0…1.
-     */
-    LivePickTwo: {
-      /** @default null */
-      a?: string | null;
-      /** @default null */
-      b?: string | null;
-      /** @enum {unknown} */
-      do: "two-colours";
-      /** @default null */
-      mix?: number | null;
-      /** @default null */
-      rows?: number[] | null;
-    };
-    /**
-     * Press
-     * @description Press a button, or let go of it. holder: who does, known by the web process.
-     */
-    LivePress: {
-      control: string;
-      /** @enum {unknown} */
-      do: "press";
-      /** @default true */
-      down?: boolean;
-      /** @default  */
-      holder?: string;
-    };
-    /**
-     * PressFlash
-     * @description Flash a row while it is held. holder: who does, known by the web process.
-     */
-    LivePressFlash: {
-      /** @enum {unknown} */
-      do: "flash";
-      /** @default true */
-      down?: boolean;
-      /** @default  */
-      holder?: string;
-      /** @enum {unknown} */
-      kind: "dark" | "even" | "odd" | "strobe" | "white";
-      row: number;
-    };
-    /**
-     * PressOverlay
-     * @description Bring an overlay in, or out, in its own time.
-     */
-    LivePressOverlay: {
-      /** @enum {unknown} */
-      do: "overlay";
-      /** @default true */
-      on?: boolean;
-      overlay: number;
-    };
-    /**
-     * PressPad
-     * @description Press a pad, or let go of one that acts while it is held. holder: who does, known by the web process.
-     */
-    LivePressPad: {
-      /** @enum {unknown} */
-      do: "pad";
-      /** @default true */
-      down?: boolean;
-      /** @default  */
-      holder?: string;
-      pad: number;
-      row: number;
-    };
-    /**
-     * PressSpecial
-     * @description Take the lights of a special out of the look, or give them back; one that is on and asked for again comes last.
-     */
-    LivePressSpecial: {
-      /** @enum {unknown} */
-      do: "special";
-      /** @default true */
-      on?: boolean;
-      special: number;
-    };
-    /**
-     * PreviewEffect
-     * @description An effect as it is being edited, until the next edit. revision: of the show that it was made from.
-     */
-    LivePreviewEffect: {
-      document: unknown;
-      effect_id: number;
-      /** @default 0 */
-      revision?: number;
-      /** @enum {unknown} */
-      type: "preview-effect";
-    };
-    /**
-     * Refused
-     * @description An action that was not done, and why; ref as it came with the action.
-     */
-    LiveRefused: {
-      message: string;
-      /** @default null */
-      ref?: unknown;
-      /** @enum {unknown} */
-      type: "refused";
-    };
-    /**
-     * Release
-     * @description Let go of all that a list holds, in a time.
-     */
-    LiveRelease: {
-      /** @enum {unknown} */
-      do: "release";
-      list: number;
-      /** @default 2 */
-      seconds?: number;
-    };
-    /**
-     * ReleaseAll
-     * @description The last way home: let go of all lists and effects that are not protected, in a time.
-     */
-    LiveReleaseAll: {
-      /** @enum {unknown} */
-      do: "release-all";
-      /** @default 2 */
-      seconds?: number;
-    };
-    /**
-     * ReleaseControl
-     * @description Let go of the look that a fader or button holds, in the time in which it goes.
-     */
-    LiveReleaseControl: {
-      control: string;
-      /** @enum {unknown} */
-      do: "release-control";
-    };
-    /**
-     * ReleaseRow
-     * @description Let go of all that a row holds, in a time.
-     */
-    LiveReleaseRow: {
-      /** @enum {unknown} */
-      do: "release-row";
-      row: number;
-      /** @default 2 */
-      seconds?: number;
-    };
-    /**
-     * Resume
-     * @description Let the clock of a list go on.
-     */
-    LiveResume: {
-      /** @enum {unknown} */
-      do: "resume";
-      list: number;
-    };
-    /**
-     * RouteState
-     * @description How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that did
-     *         not go out in their frame; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute.
-     */
-    LiveRouteState: {
-      /** @default 0 */
-      drops?: number;
-      /** @default 0 */
-      errors?: number;
-      id: number;
-      /** @default 0 */
-      longest_gap_s?: number;
-      /** @default 0 */
-      packets?: number;
-      /** @default 0 */
-      per_second?: number;
-      /** @default null */
-      priority?: number | null;
-      protocol: string;
-      /** @default null */
-      since_last_s?: number | null;
-      state: string;
-      /** @default  */
-      text?: string;
-      to: string;
-      /** @default 0 */
-      universes?: number;
-    };
-    /**
-     * RowDepth
-     * @description Move the depth of all effects of a row, 0…1; that of the top row multiplies those of all rows.
-     */
-    LiveRowDepth: {
-      /** @enum {unknown} */
-      do: "row-depth";
-      row: number;
-      value: number;
-    };
-    /**
-     * RowLevel
-     * @description Move the level of a row, 0…1; that of the top row multiplies those of all rows.
-     */
-    LiveRowLevel: {
-      /** @enum {unknown} */
-      do: "row-level";
-      row: number;
-      value: number;
-    };
-    /**
-     * RowPairs
-     * @description Play the effects of a row in pairs, mirrored, or as they are.
-     */
-    LiveRowPairs: {
-      /** @enum {unknown} */
-      do: "row-pairs";
-      /** @default true */
-      on?: boolean;
-      row: number;
-    };
-    /**
-     * RowTold
-     * @description A row of a busking page. level, depth: of its faders; held: pads of colour, position and beam; on: effect pads; waiting:
-     *         pads that wait, and when each will go (None: while its tempo stands); dark: whether its lights give none; sent: the
-     *         message pad that was sent last; values: of haze and fan; moves: families that its effects move.
-     */
-    LiveRowTold: {
-      dark: boolean;
-      depth: number;
-      held: components["schemas"]["LivePadHeld"][];
-      id: number;
-      level: number;
-      moves: string[];
-      on: number[];
-      pairs: boolean;
-      sent: number | null;
-      values: {
-        [key: string]: number;
-      };
-      waiting: [number, number | null][];
-    };
-    /**
-     * RowValue
-     * @description Move an attribute of a row by hand, in its unit: output and fan of haze.
-     */
-    LiveRowValue: {
-      /** @enum {unknown} */
-      attribute: "fan_speed" | "haze";
-      /** @enum {unknown} */
-      do: "row-value";
-      row: number;
-      value: number;
-    };
-    /**
-     * Run
-     * @description Let something play again that was stopped.
-     */
-    LiveRun: {
-      /** @enum {unknown} */
-      do: "run";
-      key: string;
-    };
-    /**
-     * RunningState
-     * @description Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
-     *         layer, in cycles of θ; depth, speed: as hands have changed them live, 1 and 1: they have not.
-     */
-    LiveRunningState: {
-      /** @default 1 */
-      depth?: number;
-      effect_id: number;
-      frozen: boolean;
-      key: string;
-      level: number;
-      name: string;
-      number: number;
-      source: string;
-      /** @default 1 */
-      speed?: number;
-      stopping: boolean;
-      theta: number;
-      theta_shifts: number[];
-    };
-    /**
-     * Second
-     * @description A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed.
-     */
-    LiveSecond: {
-      late: number;
-      middle_ms: number;
-      worst_ms: number;
-    };
-    /**
-     * ShownState
-     * @description What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself.
-     */
-    LiveShownState: {
-      at: number;
-      count: number;
-      heads: string[];
-      plays: boolean;
-    };
-    /**
-     * SpecialTold
-     * @description A special. phase: of the light of it that is farthest behind: off, to dark, moving, opening, on, home to dark, home moving,
-     *         home opening; until: the stamp at which that phase is over; lights: how many of its lights show it or are on their way to or
-     *         from it, of so many that it has.
-     */
-    LiveSpecialTold: {
-      id: number;
-      lights: number;
-      name: string;
-      of: number;
-      on: boolean;
-      phase: string;
-      until: number | null;
-    };
-    /**
-     * SpecialsHome
-     * @description Give the lights of all specials back to the look, each in its own times.
-     */
-    LiveSpecialsHome: {
-      /** @enum {unknown} */
-      do: "specials-home";
-    };
-    /**
-     * SpecialsLevel
-     * @description Move the fader of all specials, 0…1.
-     */
-    LiveSpecialsLevel: {
-      /** @enum {unknown} */
-      do: "specials-level";
-      value: number;
-    };
-    /**
-     * State
-     * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
-     *         blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
-     *         be, while the stage stays.
-     */
-    LiveState: {
-      /** @default [] */
-      actions?: components["schemas"]["LiveActionsTold"][];
-      blackout: boolean;
-      /** @default false */
-      blind?: boolean;
-      /** @default null */
-      busk?: components["schemas"]["LiveBuskTold"] | null;
-      /** @default null */
-      cut_off?: components["schemas"]["LiveCutOffTold"] | null;
-      /** @default [] */
-      devices?: components["schemas"]["LiveDeviceState"][];
-      grand: number;
-      health: components["schemas"]["LiveLoopHealth"];
-      /** @default [] */
-      held?: components["schemas"]["LiveHeldSlot"][];
-      levels: {
-        [key: string]: number;
-      };
-      /** @default [] */
-      lists?: components["schemas"]["LiveListTold"][];
-      /** @default null */
-      looked_at?: number | null;
-      /** @default [] */
-      looks?: components["schemas"]["LiveLookTold"][];
-      /** @default [] */
-      overlays?: components["schemas"]["LiveOverlayTold"][];
-      /** @default null */
-      page?: components["schemas"]["LivePageTold"] | null;
-      revision: number;
-      routes: components["schemas"]["LiveRouteState"][];
-      /** @default [] */
-      rows?: components["schemas"]["LiveRowTold"][];
-      running: components["schemas"]["LiveRunningState"][];
-      session: string;
-      /** @default null */
-      shown?: components["schemas"]["LiveShownState"] | null;
-      source: string;
-      /** @default [] */
-      specials?: components["schemas"]["LiveSpecialTold"][];
-      /** @default 1 */
-      specials_level?: number;
-      stopped: string[];
-      t: number;
-      tempos: components["schemas"]["LiveTempoState"][];
-      /** @enum {unknown} */
-      type: "state";
-    };
-    /**
-     * Stop
-     * @description Bring one thing back to base.
-     */
-    LiveStop: {
-      /** @enum {unknown} */
-      do: "stop";
-      key: string;
-    };
-    /**
-     * StopAll
-     * @description Bring all effects back to base, or what they do in one family, in a time; whatever started them.
-     */
-    LiveStopAll: {
-      /** @enum {unknown} */
-      do: "stop-all";
-      /** @default null */
-      family?: string | null;
-      /** @default 0.4 */
-      seconds?: number;
-    };
-    /**
-     * Tap
-     * @description Tap a tempo, by its name.
-     */
-    LiveTap: {
-      /** @enum {unknown} */
-      do: "tap";
-      tempo: string;
-    };
-    /**
-     * TempoState
-     * @description How fast a tempo is, and its beat at the state's time; rate: beats a second now; kept: the BPM that the show keeps; held:
-     *         whether it stands; follows: the name of another that it follows at a ratio.
-     */
-    LiveTempoState: {
-      beat: number;
-      bpm: number;
-      /** @default null */
-      follows?: string | null;
-      /** @default false */
-      held?: boolean;
-      /** @default 0 */
-      kept?: number;
-      name: string;
-      /** @default 0 */
-      rate?: number;
-      /** @default 1 */
-      ratio?: number;
-    };
-    /**
-     * TempoTimes
-     * @description Half, double or other times what a tempo has.
-     */
-    LiveTempoTimes: {
-      /** @enum {unknown} */
-      do: "tempo-times";
-      factor: number;
-      tempo: string;
-    };
-    /**
-     * TemposBack
-     * @description All tempos, or one, back to the BPM that the show keeps: going, and of their own.
-     */
-    LiveTemposBack: {
-      /** @enum {unknown} */
-      do: "tempos-back";
-      /** @default null */
-      tempo?: string | null;
-    };
-    LiveToBrowser:
-      | components["schemas"]["LiveHello"]
-      | components["schemas"]["LiveEngineIs"]
-      | components["schemas"]["LiveState"]
-      | components["schemas"]["LiveRefused"];
-    /**
-     * Trouble
-     * @description What is wrong now, in words.
-     */
-    LiveTrouble: {
-      text: string;
-      who: string;
-    };
-    /**
-     * TwoColoursTold
-     * @description The two colours, as `#rrggbb`, the rows that they go over, and their mix, 0…1.
-     */
-    LiveTwoColoursTold: {
-      a: string;
-      b: string;
-      mix: number;
-      rows: number[];
-    };
-    /**
-     * Watch
-     * @description Universes to see live.
-     */
-    LiveWatch: {
-      /** @enum {unknown} */
-      type: "watch";
-      universes: number[];
-    };
-    /**
-     * LookChange
-     * @description What is to be changed of a look.
-     */
-    LookChange: {
-      /**
-       * In S
-       * @default null
-       */
-      in_s?: number | null;
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /**
-       * Out S
-       * @default null
-       */
-      out_s?: number | null;
-      /**
-       * Over
-       * @default null
-       */
-      over?: boolean | null;
-    };
-    /**
-     * LookOrder
-     * @description Looks in their order.
-     */
-    LookOrder: {
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * LookSource
-     * @description Of what a look is made. source: what is set by hand, or what is on stage; families: of which, None: all; heads: on which,
-     *     None: all; effects: whether those that run are kept, too.
-     */
-    LookSource: {
-      /**
-       * Effects
-       * @default true
-       */
-      effects?: boolean;
-      /**
-       * Families
-       * @default null
-       */
-      families?: ("intensity" | "position" | "colour" | "beam")[] | null;
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-      /**
-       * Source
-       * @default draft
-       * @enum {string}
-       */
-      source?: "draft" | "stage";
-    };
-    /**
-     * LookView
-     * @description A look. content: what it holds, in words; families: in which; effects: their names; used_by: where it is.
-     */
-    LookView: {
-      /** Content */
-      content: string;
-      /** Effects */
-      effects: string[];
-      /** Families */
-      families: string[];
-      /** Id */
-      id: number;
-      /** In S */
-      in_s: number;
-      /** Name */
-      name: string;
-      /** Out S */
-      out_s: number;
-      /** Over */
-      over: boolean;
-      /** Used By */
-      used_by: string[];
-    };
-    /**
-     * LooksView
-     * @description All looks, in their order.
-     */
-    LooksView: {
-      /** Looks */
-      looks: components["schemas"]["LookView"][];
-    };
-    /**
-     * MadeChannel
-     * @description A channel of a kind that is made: what it carries (empty: nothing), how fine, natural values at DMX 0 and at full, and at
-     *     home.
-     */
-    MadeChannel: {
-      /**
-       * Bits
-       * @default 8
-       * @enum {integer}
-       */
-      bits?: 8 | 16 | 24;
-      /**
-       * High
-       * @default 1
-       */
-      high?: number;
-      /**
-       * Home
-       * @default 0
-       */
-      home?: number;
-      /**
-       * Low
-       * @default 0
-       */
-      low?: number;
-      /**
-       * Source
-       * @default
-       */
-      source?: string;
-    };
-    /**
-     * MakeFan
-     * @description Spread an attribute over heads, in their order, from what they have now. amount: from the first to the last.
-     */
-    MakeFan: {
-      /**
-       * Amount
-       * @default 0
-       */
-      amount?: number;
-      /** Attribute */
-      attribute: string;
-      /**
-       * Fixed
-       * @default middle
-       */
-      fixed?: string;
-      /** Heads */
-      heads: string[];
-    };
-    /**
-     * MakeKind
-     * @description A kind from its channel list, in the order of its slots.
-     */
-    MakeKind: {
-      /**
-       * Beam Deg
-       * @default 20
-       */
-      beam_deg?: number;
-      /** Channels */
-      channels: components["schemas"]["MadeChannel"][];
-      /**
-       * Kind
-       * @default par
-       * @enum {string}
-       */
-      kind?: "spot" | "wash" | "beam" | "par" | "profile" | "strobe" | "blinder" | "haze" | "fan";
-      /**
-       * Maker
-       * @default
-       */
-      maker?: string;
-      /** Model */
-      model: string;
-    };
-    /**
-     * MessageView
-     * @description A message of a cue, and as it is read; sent: s after the go.
-     */
-    MessageView: {
-      /** Message */
-      message:
-        | components["schemas"]["Note"]
-        | components["schemas"]["NoteOff"]
-        | components["schemas"]["Controller"]
-        | components["schemas"]["ProgramChange"]
-        | components["schemas"]["ShowControl"]
-        | components["schemas"]["Osc"]
-        | components["schemas"]["ToList"]
-        | components["schemas"]["ToControl"]
-        | components["schemas"]["StopEffects"]
-        | components["schemas"]["ReleaseEverything"]
-        | components["schemas"]["ToPad"]
-        | components["schemas"]["ToRow"]
-        | components["schemas"]["ToTempo"]
-        | components["schemas"]["ToSpecial"]
-        | components["schemas"]["ToOverlay"]
-        | components["schemas"]["ToPage"]
-        | components["schemas"]["ToMaster"]
-        | components["schemas"]["ToActions"];
-      /** Sent */
-      sent: number;
-      /** Words */
-      words: string;
-    };
-    /**
-     * Misbehave
-     * @description How a simulated node shall misbehave. drop: share of packets, 0…1.
-     */
-    Misbehave: {
-      /**
-       * Delay Ms
-       * @default 0
-       */
-      delay_ms?: number;
-      /**
-       * Drop
-       * @default 0
-       */
-      drop?: number;
-      /**
-       * Name
-       * @default
-       */
-      name?: string;
-      /**
-       * Protocol
-       * @enum {string}
-       */
-      protocol: "E1.31" | "Art-Net";
-      /**
-       * Vanished
-       * @default false
-       */
-      vanished?: boolean;
-    };
-    /**
-     * MixedView
-     * @description What lights really do for a colour: see `core.explain.mixing.Mixed`.
-     */
-    MixedView: {
-      /** Exact */
-      exact: boolean;
-      /** Heads */
-      heads: number;
-      /** Model */
-      model: string;
-      /** Slots */
-      slots: components["schemas"]["WheelSlot"][];
-      /** Words */
-      words: string;
-    };
-    /**
-     * ModeView
-     * @description A mode. label: what tells it from other modes of its model; footprint: slots; cells: how many; parts: its heads.
-     */
-    ModeView: {
-      /** Cells */
-      cells: number;
-      /** Footprint */
-      footprint: number;
-      /** Id */
-      id: number;
-      /** Kind */
-      kind: string;
-      /** Label */
-      label: string;
-      /** Maker */
-      maker: string;
-      /** Model */
-      model: string;
-      /** Name */
-      name: string;
-      /** Parts */
-      parts: components["schemas"]["PartView"][];
-    };
-    /**
-     * MoveUniverse
-     * @description A universe, and where it goes.
-     */
-    MoveUniverse: {
-      /** To */
-      to: number;
-      /** Universe */
-      universe: number;
-    };
-    /**
-     * MovesView
-     * @description Lights that move for a cue: in the dark before it, and in view; hidden_by: number of the cue that would hide it.
-     */
-    MovesView: {
-      /** Dark */
-      dark: number;
-      /** Hidden By */
-      hidden_by: number | null;
-      /** Seconds */
-      seconds: number;
-      /** Seen */
-      seen: number;
-    };
-    /**
-     * NewBuskPage
-     * @description A page made from groups, in this order. colours: one set that all rows take from, or a set for each group.
-     */
-    NewBuskPage: {
-      /**
-       * Colours
-       * @default all
-       * @enum {string}
-       */
-      colours?: "all" | "each";
-      /** Name */
-      name: string;
-      /** Rows */
-      rows: components["schemas"]["NewBuskRow"][];
-    };
-    /**
-     * NewBuskRow
-     * @description A group that shall be a row. carries: sections beside its level; none given: all that make sense for its lights.
-     */
-    NewBuskRow: {
-      /**
-       * Carries
-       * @default null
-       */
-      carries?: ("colour" | "position" | "beam" | "effects" | "messages")[] | null;
-      /** Group Id */
-      group_id: number;
-    };
-    /**
-     * NewControl
-     * @description Something put on a fader or button.
-     */
-    NewControl: {
-      drives: components["schemas"]["Driven"];
-      /**
-       * Job
-       * @default depth
-       * @enum {string}
-       */
-      job?: "depth" | "speed" | "both";
-      /**
-       * Mode
-       * @enum {string}
-       */
-      mode: "fader" | "latch" | "flash";
-      /** Name */
-      name: string;
-      /** Place */
-      place: number;
-      /**
-       * Release S
-       * @default 0.4
-       */
-      release_s?: number;
-    };
-    /**
-     * NewCue
-     * @description A cue recorded from the draft. after: the cue behind which it comes (none: the last); number: if it is to have this one;
-     *     families, heads, effects: what of the draft is taken, none: all.
-     */
-    NewCue: {
-      /**
-       * After
-       * @default null
-       */
-      after?: number | null;
-      /**
-       * Effects
-       * @default true
-       */
-      effects?: boolean;
-      /**
-       * Everything Else Out
-       * @default false
-       */
-      everything_else_out?: boolean;
-      /**
-       * Families
-       * @default null
-       */
-      families?: ("intensity" | "position" | "colour" | "beam")[] | null;
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-      /**
-       * Name
-       * @default
-       */
-      name?: string;
-      /**
-       * Number
-       * @default null
-       */
-      number?: number | null;
-      /** @default null */
-      times?: components["schemas"]["CueTimes"] | null;
-    };
-    /**
-     * NewEffect
-     * @description A new effect on one attribute, at once in the draft on these heads; or a document, into the library.
-     */
-    NewEffect: {
-      /**
-       * Attribute
-       * @default null
-       */
-      attribute?: string | null;
-      /**
-       * Document
-       * @default null
-       */
-      document?: {
-        [key: string]: unknown;
-      } | null;
-      /** Heads */
-      heads?: string[];
-      /**
-       * Spread
-       * @default ripple
-       * @enum {string}
-       */
-      spread?: "ripple" | "relay";
-    };
-    /**
-     * NewEffectView
-     * @description The new effect, and its key in the draft when it runs there.
-     */
-    NewEffectView: {
-      /** Draft Id */
-      draft_id: number | null;
-      effect: components["schemas"]["EffectView"];
-    };
-    /**
-     * NewGroup
-     * @description A selection to keep; it may be empty first.
-     */
-    NewGroup: {
-      /** Heads */
-      heads?: string[];
-      /** Name */
-      name: string;
-    };
-    /**
-     * NewLook
-     * @description A new look. over: an overlay; in_s, out_s: in which it comes and goes.
-     */
-    NewLook: {
-      /**
-       * Effects
-       * @default true
-       */
-      effects?: boolean;
-      /**
-       * Families
-       * @default null
-       */
-      families?: ("intensity" | "position" | "colour" | "beam")[] | null;
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-      /**
-       * In S
-       * @default 0.5
-       */
-      in_s?: number;
-      /** Name */
-      name: string;
-      /**
-       * Out S
-       * @default 1
-       */
-      out_s?: number;
-      /**
-       * Over
-       * @default false
-       */
-      over?: boolean;
-      /**
-       * Source
-       * @default draft
-       * @enum {string}
-       */
-      source?: "draft" | "stage";
-    };
-    /**
-     * NodeUniverse
-     * @description What a simulated node saw of a universe. sources: how many send it; synchronised: whether it waits to be shown with
-     *     others.
-     */
-    NodeUniverse: {
-      /** Gap Ms */
-      gap_ms: number;
-      /** Jitter Ms */
-      jitter_ms: number;
-      /** Longest Gap Ms */
-      longest_gap_ms: number;
-      /** Lost */
-      lost: boolean;
-      /** Packets */
-      packets: number;
-      /** Per Second */
-      per_second: number;
-      /** Priority */
-      priority: number | null;
-      /** Sequence Errors */
-      sequence_errors: number;
-      /** Slots */
-      slots: number[];
-      /** Source */
-      source: string;
-      /** Sources */
-      sources: number;
-      /** Synchronised */
-      synchronised: boolean;
-      /** Terminated */
-      terminated: boolean;
-      /** Universe */
-      universe: number;
-    };
-    /**
-     * NodeView
-     * @description A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else;
-     *     faults: packets that could not be decoded, by what was wrong.
-     */
-    NodeView: {
-      /** Bad */
-      bad: number;
-      /** Calls Itself */
-      calls_itself: string;
-      /** Delay Ms */
-      delay_ms: number;
-      /** Drop */
-      drop: number;
-      /** Faults */
-      faults: {
-        [key: string]: number;
-      };
-      /** Host */
-      host: string;
-      /** Last Bad */
-      last_bad: string;
-      /** Name */
-      name: string;
-      /** Port */
-      port: number;
-      /**
-       * Protocol
-       * @enum {string}
-       */
-      protocol: "E1.31" | "Art-Net";
-      /** Universes */
-      universes: components["schemas"]["NodeUniverse"][];
-      /** Vanished */
-      vanished: boolean;
-    };
-    /**
-     * NodesView
-     * @description All simulated nodes; none where they were not started.
-     */
-    NodesView: {
-      /** Nodes */
-      nodes: components["schemas"]["NodeView"][];
-    };
-    /**
-     * Note
-     * @description A MIDI note. length: s after which it ends, 0: it goes on.
-     */
-    Note: {
-      /**
-       * Channel
-       * @default 1
-       */
-      channel?: number;
-      /** Device */
-      device: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "note";
-      /**
-       * Length
-       * @default 0.2
-       */
-      length?: number;
-      /** Note */
-      note: number;
-      /**
-       * Velocity
-       * @default 100
-       */
-      velocity?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * NoteOff
-     * @description The end of a MIDI note.
-     */
-    NoteOff: {
-      /**
-       * Channel
-       * @default 1
-       */
-      channel?: number;
-      /** Device */
-      device: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "note off";
-      /** Note */
-      note: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * NoticeView
-     * @description What is wrong or odd about an effect on these heads. note: sometimes wanted.
-     */
-    NoticeView: {
-      fix: components["schemas"]["FixView"] | null;
-      /** Kind */
-      kind: string;
-      /** Note */
-      note: boolean;
-      /** Path */
-      path: string;
-      /** Text */
-      text: string;
-    };
-    /**
-     * OddOne
-     * @description Something odd: see `core.explain.rig_check.Odd`. ask: what mends it, as the body of `POST /api/rig/address`.
-     */
-    OddOne: {
-      /** Ask */
-      ask: {
-        [key: string]: unknown;
-      };
-      /** Kind */
-      kind: string;
-      /** Mend */
-      mend: string;
-      /** Numbers */
-      numbers: number[];
-      /** Text */
-      text: string;
-    };
-    /**
-     * OddView
-     * @description All that is odd about the rig.
-     */
-    OddView: {
-      /** Odd */
-      odd: components["schemas"]["OddOne"][];
-    };
-    /**
-     * OnDraft
-     * @description An effect on heads.
-     */
-    OnDraft: {
-      /** Effect Id */
-      effect_id: number;
-      /** Heads */
-      heads: string[];
-    };
-    /**
-     * OnWay
-     * @description Heads that are shown on a way.
-     */
-    OnWay: {
-      /** Heads */
-      heads: string[];
-      /** Way */
-      way: string;
-    };
-    /**
-     * Opens
-     * @description What a line names: a view, and the effect, or the cue of a list, to show there.
-     */
-    Opens: {
-      /**
-       * Cue
-       * @default null
-       */
-      cue?: number | null;
-      /**
-       * Effect
-       * @default null
-       */
-      effect?: number | null;
-      /**
-       * List
-       * @default null
-       */
-      list?: number | null;
-      /** View */
-      view: string;
-    };
-    /**
-     * OrderView
-     * @description An order that a selection can be put in, and what it is called.
-     */
-    OrderView: {
-      /** Id */
-      id: string;
-      /** Text */
-      text: string;
-    };
-    /**
-     * Osc
-     * @description An OSC message. arguments: as they are typed, see `protocols.osc.read_arguments`.
-     */
-    Osc: {
-      /** Address */
-      address: string;
-      /**
-       * Arguments
-       * @default
-       */
-      arguments?: string;
-      /** Device */
-      device: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "osc";
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * OtherPalette
-     * @description Another palette.
-     */
-    OtherPalette: {
-      /** Other */
-      other: number;
-    };
-    /**
-     * OwnCopy
-     * @description What runs the effect and shall get a copy of its own: `draft:3` or `control:5`.
-     */
-    OwnCopy: {
-      /** Key */
-      key: string;
-    };
-    /**
-     * PadContent
-     * @description A pad of a section: one with a number stays the same pad, one without is new.
-     */
-    PadContent: {
-      /**
-       * Effect
-       * @default null
-       */
-      effect?: number | null;
-      /**
-       * Id
-       * @default null
-       */
-      id?: number | null;
-      /**
-       * Message
-       * @default null
-       */
-      message?:
-        | (
-            | components["schemas"]["Note"]
-            | components["schemas"]["NoteOff"]
-            | components["schemas"]["Controller"]
-            | components["schemas"]["ProgramChange"]
-            | components["schemas"]["ShowControl"]
-            | components["schemas"]["Osc"]
-          )
-        | null;
-      /**
-       * Name
-       * @default
-       */
-      name?: string;
-      /**
-       * Palette
-       * @default null
-       */
-      palette?: number | null;
-      /**
-       * While Held
-       * @default false
-       */
-      while_held?: boolean;
-    };
-    /**
-     * PageName
-     * @description A name of a page.
-     */
-    PageName: {
-      /** Name */
-      name: string;
-    };
-    /**
-     * PageOrder
-     * @description Pages in their order.
-     */
-    PageOrder: {
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * PageView
-     * @description A page of faders and buttons.
-     */
-    PageView: {
-      /** Controls */
-      controls: components["schemas"]["ControlView"][];
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-    };
-    /**
-     * PagesView
-     * @description All pages; faders, buttons: how many places each has; on_faders, on_buttons: kinds that each can have.
-     */
-    PagesView: {
-      /** Buttons */
-      buttons: number;
-      /** Faders */
-      faders: number;
-      /** On Buttons */
-      on_buttons: (
-        | "effect"
-        | "look"
-        | "list"
-        | "group"
-        | "alone"
-        | "tempo"
-        | "special"
-        | "master"
-        | "row"
-        | "message"
-        | "stop-effects"
-        | "page"
-        | "actions"
-        | "release"
-      )[];
-      /** On Faders */
-      on_faders: (
-        | "effect"
-        | "look"
-        | "list"
-        | "group"
-        | "alone"
-        | "tempo"
-        | "special"
-        | "master"
-        | "row"
-        | "message"
-        | "stop-effects"
-        | "page"
-        | "actions"
-        | "release"
-      )[];
-      /** Pages */
-      pages: components["schemas"]["PageView"][];
-    };
-    /**
-     * PaletteContent
-     * @description A palette's name and document.
-     */
-    PaletteContent: {
-      /** Document */
-      document: {
-        [key: string]: unknown;
-      };
-      /** Name */
-      name: string;
-    };
-    /**
-     * PaletteOrder
-     * @description Palettes by number, in the order they shall have.
-     */
-    PaletteOrder: {
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * PalettePicture
-     * @description What a palette looks like: its colours; where beams point from where they hang (x of each end, −1…1); gobo slot, zoom in
-     *     degrees and level in %, where it has them; words: the values of others.
-     */
-    PalettePicture: {
-      /** Beams */
-      beams: components["schemas"]["Beam"][];
-      /** Colours */
-      colours: string[];
-      /** Gobo */
-      gobo: number | null;
-      /** Level */
-      level: number | null;
-      /** Words */
-      words: string;
-      /** Zoom */
-      zoom: number | null;
-    };
-    /**
-     * PaletteSet
-     * @description On how many heads a palette was set, and of how many: in words.
-     */
-    PaletteSet: {
-      /** Acts */
-      acts: number;
-      /** Done */
-      done: string;
-      /** Of */
-      of: number;
-      /** Text */
-      text: string;
-    };
-    /**
-     * PaletteView
-     * @description A palette: its document, for which heads it was made, the kinds of head it acts on with how many there are, who uses it
-     *     in words, and how it looks.
-     */
-    PaletteView: {
-      /** Acts On */
-      acts_on: {
-        [key: string]: number;
-      };
-      /** Document */
-      document: {
-        [key: string]: unknown;
-      };
-      /** Family */
-      family: string;
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      picture: components["schemas"]["PalettePicture"];
-      /**
-       * Scope
-       * @enum {string}
-       */
-      scope: "heads" | "models" | "any";
-      /** Set */
-      set: string;
-      /** Used By */
-      used_by: string[];
-      /** Way */
-      way: string;
-    };
-    /**
-     * PalettesView
-     * @description All palettes.
-     */
-    PalettesView: {
-      /** Palettes */
-      palettes: components["schemas"]["PaletteView"][];
-    };
-    /**
-     * PartView
-     * @description A head of every fixture in a mode. part: the number of the cell, 0 the fixture itself; what it can do.
-     */
-    PartView: {
-      /** Attributes */
-      attributes: string[];
-      /** Part */
-      part: number;
-    };
-    /**
-     * PasteRows
-     * @description Rows to paste: columns apart by tabs. numbers: fixtures from the chosen row on; column: the chosen one.
-     */
-    PasteRows: {
-      /**
-       * Column
-       * @default number
-       */
-      column?: string;
-      /** Numbers */
-      numbers?: number[];
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-      /** Text */
-      text: string;
-    };
-    /**
-     * PasteView
-     * @description What is pasted, in words, and what is wrong with it.
-     */
-    PasteView: {
-      /** Changes */
-      changes: string[];
-      /** Done */
-      done: string;
-      /** Faults */
-      faults: string[];
-      /** Lost */
-      lost?: string[];
-      /** Numbers */
-      numbers?: number[];
-      /**
-       * Revision
-       * @default 0
-       */
-      revision?: number;
-    };
-    /**
-     * Pasting
-     * @description Copies of cues, in their order, behind one (none: at the end).
-     */
-    Pasting: {
-      /**
-       * After
-       * @default null
-       */
-      after?: number | null;
-      /** Cues */
-      cues: number[];
-    };
-    /**
-     * PickerPart
-     * @description One number of a picker.
-     */
-    PickerPart: {
-      /** Circle */
-      circle: boolean;
-      /** High */
-      high: number;
-      /** Label */
-      label: string;
-      /** Low */
-      low: number;
-      /** Unit */
-      unit: string;
-    };
-    /**
-     * PickerView
-     * @description A way to pick a colour.
-     */
-    PickerView: {
-      /** Label */
-      label: string;
-      /** Name */
-      name: string;
-      /** Parts */
-      parts: components["schemas"]["PickerPart"][];
-    };
-    /**
-     * PickersView
-     * @description All ways to pick a colour.
-     */
-    PickersView: {
-      /** Pickers */
-      pickers: components["schemas"]["PickerView"][];
-    };
-    /**
-     * PlaceView
-     * @description A named place, and the specials that are aimed at it.
-     */
-    PlaceView: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Point */
-      point: [number, number, number];
-      /** Used By */
-      used_by: string[];
-    };
-    /**
-     * PositionSet
-     * @description A set of positions for a group.
-     */
-    PositionSet: {
-      /** Group */
-      group: number;
-    };
-    /**
-     * ProcessView
-     * @description A process. cpu: % of a core since it was asked for last; memory in MB; message: what is wrong with it, in words.
-     */
-    ProcessView: {
-      /** Cpu */
-      cpu: number;
-      /** Memory Mb */
-      memory_mb: number;
-      /** Message */
-      message: string;
-      /** Name */
-      name: string;
-      /** Restarts */
-      restarts: number;
-      /** Running */
-      running: boolean;
-    };
-    /**
-     * ProcessesView
-     * @description Those that the supervisor watches; none where there is no supervisor.
-     */
-    ProcessesView: {
-      /** Processes */
-      processes: components["schemas"]["ProcessView"][];
-    };
-    /**
-     * ProgramChange
-     * @description A MIDI program, counted from 1.
-     */
-    ProgramChange: {
-      /**
-       * Channel
-       * @default 1
-       */
-      channel?: number;
-      /** Device */
-      device: number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "program";
-      /** Program */
-      program: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ProposalView
-     * @description All groups, in the order of the stage.
-     */
-    ProposalView: {
-      /** Groups */
-      groups: components["schemas"]["ProposedView"][];
-    };
-    /**
-     * ProposedView
-     * @description A group as a row of a new page: see `busk_maker.Proposed`.
-     */
-    ProposedView: {
-      /** Carries */
-      carries: ("colour" | "position" | "beam" | "effects" | "messages")[];
-      /** Id */
-      id: number;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "all" | "lights" | "messages" | "haze";
-      /** Lights */
-      lights: string;
-      /** Name */
-      name: string;
-      /** On */
-      on: boolean;
-    };
-    /**
-     * ReadColour
-     * @description A colour to read, and the heads of which is asked what they do for it.
-     */
-    ReadColour: {
-      /** Heads */
-      heads?: string[];
-      /**
-       * Hex
-       * @default null
-       */
-      hex?: string | null;
-      /** Numbers */
-      numbers?: number[];
-      /**
-       * Picker
-       * @default null
-       */
-      picker?: string | null;
-    };
-    /**
-     * ReadyRig
-     * @description Which small rig to begin with.
-     */
-    ReadyRig: {
-      /**
-       * Rig
-       * @enum {string}
-       */
-      rig: "pars" | "club" | "stage";
-    };
-    /**
-     * ReceivedView
-     * @description A message that a simulated device got. at: s since 1970.
-     */
-    ReceivedView: {
-      /** At */
-      at: number;
-      /** Words */
-      words: string;
-    };
-    /**
-     * RecordInto
-     * @description The draft into a cue that is there.
-     */
-    RecordInto: {
-      /**
-       * Effects
-       * @default true
-       */
-      effects?: boolean;
-      /**
-       * Families
-       * @default null
-       */
-      families?: ("intensity" | "position" | "colour" | "beam")[] | null;
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-      /**
-       * How
-       * @default merge
-       * @enum {string}
-       */
-      how?: "merge" | "replace" | "take away";
-    };
-    /**
-     * RecordedHands
-     * @description What hands did, as a new action list.
-     */
-    RecordedHands: {
-      /** Hands */
-      hands: components["schemas"]["Hand"][];
-      /** Name */
-      name: string;
-    };
-    /**
-     * ReleaseEverything
-     * @description Let go of all that is not protected, in a time.
-     */
-    ReleaseEverything: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "release everything";
-      /**
-       * Seconds
-       * @default 2
-       */
-      seconds?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * RenamePalette
-     * @description Another name, or another way of colours to it (empty: the show's).
-     */
-    RenamePalette: {
-      /**
-       * Name
-       * @default null
-       */
-      name?: string | null;
-      /**
-       * Way
-       * @default null
-       */
-      way?: string | null;
-    };
-    /**
-     * Renumbering
-     * @description Other numbers for cues of a list (none: all).
-     */
-    Renumbering: {
-      /**
-       * Cues
-       * @default null
-       */
-      cues?: number[] | null;
-      /**
-       * First
-       * @default 1
-       */
-      first?: number;
-      /**
-       * Step
-       * @default 1
-       */
-      step?: number;
-    };
-    /**
-     * Replacement
-     * @description What takes the place of a palette wherever it is used: another palette, or (none) its values. delete: then it goes.
-     */
-    Replacement: {
-      /**
-       * By
-       * @default null
-       */
-      by?: number | null;
-      /**
-       * Delete
-       * @default true
-       */
-      delete?: boolean;
-    };
-    /**
-     * RigDone
-     * @description What was done. numbers: of fixtures that are new; lost: what it cost, in words.
-     */
-    RigDone: {
-      /** Done */
-      done: string;
-      /** Lost */
-      lost?: string[];
-      /** Numbers */
-      numbers?: number[];
-      /**
-       * Revision
-       * @default 0
-       */
-      revision?: number;
-    };
-    /**
-     * RigView
-     * @description The rig. number: as in the header of live frames. places: x, y, z of each head in m, one after another; heads are in
-     *     the order of fixture numbers, within each in that of the parts of its mode.
-     */
-    RigView: {
-      /** Fixtures */
-      fixtures: components["schemas"]["FixtureView"][];
-      /** Modes */
-      modes: components["schemas"]["ModeView"][];
-      /** Number */
-      number: number;
-      /** Places */
-      places: number[];
-    };
-    /**
-     * RouteDocument
-     * @description Which universes go where: see `messages.RoutePart`. universes: ranges, or “all”.
-     */
-    RouteDocument: {
-      /**
-       * Always
-       * @default false
-       */
-      always?: boolean;
-      /**
-       * First
-       * @default null
-       */
-      first?: number | null;
-      /**
-       * Over
-       * @default
-       */
-      over?: string;
-      /**
-       * Port
-       * @default 0
-       */
-      port?: number;
-      /**
-       * Priority
-       * @default 100
-       */
-      priority?: number;
-      /**
-       * Protocol
-       * @default E1.31
-       * @enum {string}
-       */
-      protocol?: "E1.31" | "Art-Net";
-      /**
-       * Rate
-       * @default 44
-       */
-      rate?: number;
-      /**
-       * Sync
-       * @default 0
-       */
-      sync?: number;
-      /** To */
-      to: string;
-      /**
-       * Universes
-       * @default all
-       */
-      universes?: string;
-    };
-    /**
-     * RouteDone
-     * @description What was done, to which route.
-     */
-    RouteDone: {
-      /** Done */
-      done: string;
-      /** Id */
-      id: number;
-      /** Revision */
-      revision: number;
-    };
-    /**
-     * RouteView
-     * @description A route. line: as it is typed; words: as a sentence; ask: what a user must agree to before it sends, empty: nothing;
-     *     carried: universes of the rig that it carries, each by its number here and there.
-     */
-    RouteView: {
-      /** Ask */
-      ask: string;
-      /** Carried */
-      carried: [number, number][];
-      document: components["schemas"]["RouteDocument"];
-      /** Id */
-      id: number;
-      /** Line */
-      line: string;
-      /** On */
-      on: boolean;
-      /** Words */
-      words: string;
-    };
-    /**
-     * RoutesView
-     * @description All routes; interfaces that exist; lost: universes of the rig that no route carries which is on, in words.
-     */
-    RoutesView: {
-      /** Interfaces */
-      interfaces: components["schemas"]["InterfaceView"][];
-      /** Lost */
-      lost: string;
-      /** Routes */
-      routes: components["schemas"]["RouteView"][];
-    };
-    /**
-     * RuleView
-     * @description A rule by which groups are made from one, and what it is called.
-     */
-    RuleView: {
-      /** Id */
-      id: string;
-      /** Text */
-      text: string;
-    };
-    /**
-     * Rules
-     * @description By which rules groups are made from one.
-     */
-    Rules: {
-      /** Rules */
-      rules: string[];
-    };
-    /**
-     * RunsOn
-     * @description An effect that runs now. source: what started it; heads: on which it acts; words: these in short.
-     */
-    RunsOn: {
-      /** Heads */
-      heads: string[];
-      /** Source */
-      source: string;
-      /** Words */
-      words: string;
-    };
-    /**
-     * RunsView
-     * @description Where an effect runs now.
-     */
-    RunsView: {
-      /** Runs */
-      runs: components["schemas"]["RunsOn"][];
-    };
-    /**
-     * ScopeView
-     * @description The form of a layer over one cycle: `values` of each attribute in its unit, not clamped, `low`, `high` and `base`.
-     *
-     *     mirrored: heads whose pan is mirrored. phases: base64 of rows × columns bytes, as in the weave: where each head is in the
-     *     cycle (0–254), 255 at rest. Of waveforms: duty, and how much deeper the wave is for each unit that its crest is drawn up.
-     */
-    ScopeView: {
-      /** Base */
-      base: number[];
-      /** Depth Per Unit */
-      depth_per_unit: number | null;
-      /** Duty */
-      duty: number | null;
-      /** High */
-      high: number[];
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "wave" | "path" | "colour";
-      /** Layer */
-      layer: number;
-      /** Low */
-      low: number[];
-      /** Mirrored */
-      mirrored: boolean[];
-      /** Names */
-      names: string[];
-      /** Phases */
-      phases: string;
-      /** Unit */
-      unit: string;
-      /** Values */
-      values: number[][];
-    };
-    /**
-     * SeenWay
-     * @description What is seen on a way: `#rrggbb` each; middle: in words and numbers; passes: hues on the way; dip: in % of white.
-     */
-    SeenWay: {
-      /** Dip */
-      dip: number;
-      /** Middle */
-      middle: string;
-      /** Passes */
-      passes: string[];
-      /** Strip */
-      strip: string[];
-    };
-    /**
-     * SelectionOrder
-     * @description Heads to put in order.
-     */
-    SelectionOrder: {
-      /** Heads */
-      heads: string[];
-      /** Order */
-      order: string[];
-    };
-    /**
-     * SelectionText
-     * @description A selection in words, on top of a current one. cells: fixtures are taken as their cells.
-     */
-    SelectionText: {
-      /**
-       * Cells
-       * @default false
-       */
-      cells?: boolean;
-      /** Current */
-      current?: string[];
-      /** Text */
-      text: string;
-    };
-    /**
-     * SelectionView
-     * @description Heads in their order.
-     */
-    SelectionView: {
-      /** Heads */
-      heads: string[];
-    };
-    /**
-     * SentenceOption
-     * @description One of the values that a choice takes.
-     */
-    SentenceOption: {
-      /** Text */
-      text: string;
-      /** Value */
-      value: unknown;
-    };
-    /**
-     * SentencePart
-     * @description Plain words, or a value slot: where its value is in the document, how it reads, how it is edited.
-     */
-    SentencePart: {
-      /**
-       * High
-       * @default null
-       */
-      high?: number | null;
-      /**
-       * Kind
-       * @default null
-       */
-      kind?: ("choice" | "number" | "stops" | "curve" | "points" | "order" | "tempo") | null;
-      /**
-       * Label
-       * @default null
-       */
-      label?: string | null;
-      /**
-       * Low
-       * @default null
-       */
-      low?: number | null;
-      /**
-       * Of
-       * @default null
-       */
-      of?: string | null;
-      /**
-       * Options
-       * @default null
-       */
-      options?: components["schemas"]["SentenceOption"][] | null;
-      /**
-       * Scale
-       * @default null
-       */
-      scale?: number | null;
-      /**
-       * Slot
-       * @default null
-       */
-      slot?: string | null;
-      /**
-       * Step
-       * @default null
-       */
-      step?: number | null;
-      /**
-       * Swatches
-       * @default null
-       */
-      swatches?: string[] | null;
-      /** Text */
-      text: string;
-      /**
-       * Unit
-       * @default null
-       */
-      unit?: string | null;
-      /**
-       * Value
-       * @default null
-       */
-      value?: unknown;
-    };
-    /**
-     * SentenceView
-     * @description Words and value slots: see core.explain.sentence.
-     */
-    SentenceView: {
-      /** Layers */
-      layers: components["schemas"]["SentencePart"][][];
-      /** Shared */
-      shared: components["schemas"]["SentencePart"][];
-      /** Text */
-      text: string;
-    };
-    /**
-     * SetColour
-     * @description Set a colour on heads.
-     */
-    SetColour: {
-      /**
-       * Fade S
-       * @default 0
-       */
-      fade_s?: number;
-      /** Heads */
-      heads: string[];
-      /**
-       * Hex
-       * @default null
-       */
-      hex?: string | null;
-      /** Numbers */
-      numbers?: number[];
-      /**
-       * Picker
-       * @default null
-       */
-      picker?: string | null;
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-    };
-    /**
-     * SetMade
-     * @description Palettes that were made.
-     */
-    SetMade: {
-      /** Done */
-      done: string;
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * ShowControl
-     * @description A command of MIDI Show Control. to: number of the device, 112 to 126 groups of them, 127 all; cue, list: figures and
-     *     points; macro: of fire.
-     */
-    ShowControl: {
-      /**
-       * Command
-       * @default go
-       * @enum {string}
-       */
-      command?: "go" | "stop" | "resume" | "load" | "fire" | "all off" | "restore" | "reset" | "go off";
-      /**
-       * Cue
-       * @default
-       */
-      cue?: string;
-      /** Device */
-      device: number;
-      /**
-       * Format
-       * @default all
-       * @enum {string}
-       */
-      format?: "lighting" | "sound" | "machinery" | "video" | "projection" | "all";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "show control";
-      /**
-       * List
-       * @default
-       */
-      list?: string;
-      /**
-       * Macro
-       * @default 0
-       */
-      macro?: number;
-      /**
-       * To
-       * @default 127
-       */
-      to?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ShowOnWay
-     * @description Show heads at a share of ways between two colours, as long as it is looked at.
-     */
-    ShowOnWay: {
-      /** End */
-      end: string;
-      /** On */
-      on: components["schemas"]["OnWay"][];
-      /** Share */
-      share: number;
-      /** Start */
-      start: string;
-    };
-    /**
-     * ShowView
-     * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
-     *     session: who counts the revisions; rig, routes: count edits that touch fixtures,
-     *     modes or groups, and routes.
-     */
-    ShowView: {
-      /** Aims */
-      aims: components["schemas"]["AimWayView"][];
-      /** Groups */
-      groups: components["schemas"]["GroupView"][];
-      /** Name */
-      name: string;
-      /** Orders */
-      orders: components["schemas"]["OrderView"][];
-      /** Playing */
-      playing: boolean;
-      /** Redo */
-      redo: string | null;
-      /** Revision */
-      revision: number;
-      /** Rig */
-      rig: number;
-      /** Routes */
-      routes: number;
-      /** Rules */
-      rules: components["schemas"]["RuleView"][];
-      /** Session */
-      session: string;
-      /** Tempos */
-      tempos: components["schemas"]["TempoView"][];
-      /** Undo */
-      undo: string | null;
-    };
-    /**
-     * ShowWay
-     * @description The show's way of colours.
-     */
-    ShowWay: {
-      /** Way */
-      way: string;
-    };
-    /**
-     * SimulatedDevice
-     * @description A simulated device, and what it got, newest first. vanished: it is unplugged; bad: what it could not read.
-     */
-    SimulatedDevice: {
-      /** Bad */
-      bad: number;
-      /** Count */
-      count: number;
-      /** Host */
-      host: string;
-      /** Last Bad */
-      last_bad: string;
-      /** Name */
-      name: string;
-      /** Port */
-      port: number;
-      /** Received */
-      received: components["schemas"]["ReceivedView"][];
-      /**
-       * Speaks
-       * @enum {string}
-       */
-      speaks: "OSC" | "MIDI";
-      /** Vanished */
-      vanished: boolean;
-    };
-    /**
-     * SomeFixtures
-     * @description Fixtures by number.
-     */
-    SomeFixtures: {
-      /** Numbers */
-      numbers: number[];
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-    };
-    /**
-     * SpecialDocument
-     * @description heads: in their order; aim: None: where home points; level in %; colour; beam: its attributes in natural units, what is not
-     *     set is home; out, move, up: times in s (docs/computation.md, "Specials").
-     */
-    SpecialDocument: {
-      /** @default null */
-      aim?: components["schemas"]["Aim"] | null;
-      /** Beam */
-      beam?: {
-        [key: string]: number;
-      };
-      /**
-       * Colour
-       * @default #ffffff
-       */
-      colour?: string;
-      /** Heads */
-      heads?: string[];
-      /**
-       * Level
-       * @default 100
-       */
-      level?: number;
-      /**
-       * Move
-       * @default 0
-       */
-      move?: number;
-      /**
-       * Out
-       * @default 1
-       */
-      out?: number;
-      /**
-       * Up
-       * @default 1
-       */
-      up?: number;
-    };
-    /**
-     * SpecialOrder
-     * @description Specials in their order.
-     */
-    SpecialOrder: {
-      /** Ids */
-      ids: number[];
-    };
-    /**
-     * SpecialView
-     * @description A special: its lights in words, where it is aimed in words and in m, and what cannot reach it.
-     */
-    SpecialView: {
-      aim: components["schemas"]["AimTold"];
-      /** Aimed At */
-      aimed_at: string;
-      document: components["schemas"]["SpecialDocument"];
-      /** Id */
-      id: number;
-      /** Lights */
-      lights: string;
-      /** Name */
-      name: string;
-      /** Point */
-      point: [number, number, number] | null;
-    };
-    /**
-     * SpecialsView
-     * @description All specials and named places.
-     */
-    SpecialsView: {
-      /** Places */
-      places: components["schemas"]["PlaceView"][];
-      /** Specials */
-      specials: components["schemas"]["SpecialView"][];
-    };
-    /**
-     * Splitting
-     * @description What of a cue moves into one of its own behind it.
-     */
-    Splitting: {
-      /** Families */
-      families: ("intensity" | "position" | "colour" | "beam")[];
-    };
-    /**
-     * StepView
-     * @description A step: in words, and how many s after the press it is done.
-     */
-    StepView: {
-      /** At */
-      at: number;
-      /** Step */
-      step:
-        | components["schemas"]["Note"]
-        | components["schemas"]["NoteOff"]
-        | components["schemas"]["Controller"]
-        | components["schemas"]["ProgramChange"]
-        | components["schemas"]["ShowControl"]
-        | components["schemas"]["Osc"]
-        | components["schemas"]["ToList"]
-        | components["schemas"]["ToControl"]
-        | components["schemas"]["StopEffects"]
-        | components["schemas"]["ReleaseEverything"]
-        | components["schemas"]["ToPad"]
-        | components["schemas"]["ToRow"]
-        | components["schemas"]["ToTempo"]
-        | components["schemas"]["ToSpecial"]
-        | components["schemas"]["ToOverlay"]
-        | components["schemas"]["ToPage"]
-        | components["schemas"]["ToMaster"]
-        | components["schemas"]["ToActions"];
-      /** Words */
-      words: string;
-    };
-    /**
-     * StopEffects
-     * @description Stop all effects, or what they do in one family, in a time.
-     */
-    StopEffects: {
-      /**
-       * Family
-       * @default null
-       */
-      family?: ("intensity" | "position" | "colour" | "beam") | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "stop effects";
-      /**
-       * Seconds
-       * @default 0.4
-       */
-      seconds?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * SwitchRoute
-     * @description On or off. agreed: the user has read what will be sent where.
-     */
-    SwitchRoute: {
-      /**
-       * Agreed
-       * @default false
-       */
-      agreed?: boolean;
-      /** Id */
-      id: number;
-      /** On */
-      on: boolean;
-    };
-    /**
-     * TakeBack
-     * @description Values of the draft to take back: of these attributes, on these heads; none: of all heads.
-     */
-    TakeBack: {
-      /** Attributes */
-      attributes: string[];
-      /**
-       * Heads
-       * @default null
-       */
-      heads?: string[] | null;
-    };
-    /**
-     * TakeFromStage
-     * @description Heads whose values, as they are on stage now, become values of the draft; families: which of them.
-     */
-    TakeFromStage: {
-      /** Families */
-      families: ("intensity" | "position" | "colour" | "beam")[];
-      /** Heads */
-      heads: string[];
-    };
-    /**
-     * TempoView
-     * @description A shared speed.
-     */
-    TempoView: {
-      /** Bpm */
-      bpm: number;
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-    };
-    /**
-     * ThreadChange
-     * @description Where an effect of a list starts and stops; ends none: it runs on.
-     */
-    ThreadChange: {
-      /** Begins */
-      begins: number;
-      /**
-       * Ends
-       * @default null
-       */
-      ends?: number | null;
-    };
-    /**
-     * ThreadView
-     * @description An effect of a list, from the cue that starts it to the one that stops it, by place; ends −1: it runs on.
-     */
-    ThreadView: {
-      /** Begins */
-      begins: number;
-      /** Changes */
-      changes: number[];
-      /** Effect Id */
-      effect_id: number;
-      /** Ends */
-      ends: number;
-      /** Heads */
-      heads: string[];
-      /** Name */
-      name: string;
-      /** Sentence */
-      sentence: string;
-      /** Thread */
-      thread: number;
-    };
-    /**
-     * ToActions
-     * @description An action list: run, or called off.
-     */
-    ToActions: {
-      /** Actions */
-      actions: number;
-      /**
-       * Do
-       * @default run
-       * @enum {string}
-       */
-      do?: "run" | "call off";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "actions";
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToControl
-     * @description An action on a fader or button of a page. value: 0…1, of level.
-     */
-    ToControl: {
-      /** Control */
-      control: number;
-      /**
-       * Do
-       * @default press
-       * @enum {string}
-       */
-      do?: "press" | "let go" | "level";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "control";
-      /**
-       * Value
-       * @default 1
-       */
-      value?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToList
-     * @description An action on another list. cue: by its number in the show, of go to; value: 0…1, of level; seconds: of release.
-     */
-    ToList: {
-      /**
-       * Cue
-       * @default null
-       */
-      cue?: number | null;
-      /**
-       * Do
-       * @default go
-       * @enum {string}
-       */
-      do?: "go" | "go to" | "back" | "pause" | "resume" | "release" | "level";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "list";
-      /** List */
-      list: number;
-      /**
-       * Seconds
-       * @default 2
-       */
-      seconds?: number;
-      /**
-       * Value
-       * @default 1
-       */
-      value?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToMaster
-     * @description The grand master, or blackout.
-     */
-    ToMaster: {
-      /**
-       * Do
-       * @default level
-       * @enum {string}
-       */
-      do?: "level" | "blackout" | "light";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "master";
-      /**
-       * Value
-       * @default 1
-       */
-      value?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToOverlay
-     * @description An overlay: in or out in its own time, or to a level.
-     */
-    ToOverlay: {
-      /**
-       * Do
-       * @default in
-       * @enum {string}
-       */
-      do?: "in" | "out" | "level";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "overlay";
-      /** Overlay */
-      overlay: number;
-      /**
-       * Value
-       * @default 1
-       */
-      value?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToPad
-     * @description A pad of a row of a busking page.
-     */
-    ToPad: {
-      /**
-       * Do
-       * @default press
-       * @enum {string}
-       */
-      do?: "press" | "let go";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "pad";
-      /** Pad */
-      pad: number;
-      /** Row */
-      row: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToPage
-     * @description A page of faders and buttons, shown to who pressed, or from a cue to all.
-     */
-    ToPage: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "page";
-      /** Page */
-      page: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToRow
-     * @description The level of a row, or that of its effects, 0…1.
-     */
-    ToRow: {
-      /**
-       * Do
-       * @default level
-       * @enum {string}
-       */
-      do?: "level" | "effects";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "row";
-      /** Row */
-      row: number;
-      /**
-       * Value
-       * @default 1
-       */
-      value?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToSpecial
-     * @description A special; without one: all of them home, or their level.
-     */
-    ToSpecial: {
-      /**
-       * Do
-       * @default press
-       * @enum {string}
-       */
-      do?: "press" | "home" | "level";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "special";
-      /**
-       * Special
-       * @default null
-       */
-      special?: number | null;
-      /**
-       * Value
-       * @default 1
-       */
-      value?: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToTempo
-     * @description A tempo: set, tapped, or half or twice what it has.
-     */
-    ToTempo: {
-      /**
-       * Bpm
-       * @default 120
-       */
-      bpm?: number;
-      /**
-       * Do
-       * @default set
-       * @enum {string}
-       */
-      do?: "set" | "tap" | "half" | "double";
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "tempo";
-      /** Tempo */
-      tempo: number;
-      /**
-       * Wait
-       * @default 0
-       */
-      wait?: number;
-    };
-    /**
-     * ToUpdate
-     * @description Values changed by hand that came from one cue: where they can be put. here: the cue that the list is on.
-     */
-    ToUpdate: {
-      /** Cue Id */
-      cue_id: number;
-      /** Here */
-      here: number;
-      /** Here Id */
-      here_id: number;
-      /** Labels */
-      labels: string[];
-      /** List Id */
-      list_id: number;
-      /** List Name */
-      list_name: string;
-      /** Name */
-      name: string;
-      /** Number */
-      number: number;
-      /** Values */
-      values: number;
-    };
-    /**
-     * TraceAsk
-     * @description A head, and the attribute in question; none: the first that it has.
-     */
-    TraceAsk: {
-      /**
-       * Attribute
-       * @default null
-       */
-      attribute?: string | null;
-      /** Head */
-      head: string;
-    };
-    /**
-     * TraceChoice
-     * @description An attribute, or a colour as a whole.
-     */
-    TraceChoice: {
-      /** Label */
-      label: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * TraceLine
-     * @description One line: who sets it, in words; value after it and target, in words; colour: of a colour, `#rrggbb`; share: 0…1.
-     */
-    TraceLine: {
-      /** Colour */
-      colour: string | null;
-      /** Detail */
-      detail: string;
-      opens: components["schemas"]["Opens"] | null;
-      /** Share */
-      share: number | null;
-      /** Target */
-      target: string;
-      /** Title */
-      title: string;
-      /** Value */
-      value: string;
-      /** What */
-      what: string;
-    };
-    /**
-     * TraceSlotAsk
-     * @description A slot of a universe, 1…512.
-     */
-    TraceSlotAsk: {
-      /** Slot */
-      slot: number;
-      /** Universe */
-      universe: number;
-    };
-    /**
-     * TraceSlotView
-     * @description A slot that it comes out at, and what was sent there last; name: what the slot does.
-     */
-    TraceSlotView: {
-      /** Held */
-      held: boolean;
-      /** Name */
-      name: string;
-      /** Slot */
-      slot: number;
-      /** Universe */
-      universe: number;
-      /** Value */
-      value: number;
-    };
-    /**
-     * TraceView
-     * @description Where a value comes from. attributes: what else this head has, as name and label.
-     */
-    TraceView: {
-      /** Attribute */
-      attribute: string;
-      /** Attributes */
-      attributes: components["schemas"]["TraceChoice"][];
-      /** Fixture */
-      fixture: string;
-      /** Head */
-      head: string;
-      /** Label */
-      label: string;
-      /** Lines */
-      lines: components["schemas"]["TraceLine"][];
-      /** Slots */
-      slots: components["schemas"]["TraceSlotView"][];
-    };
-    /**
-     * TroubleView
-     * @description Something that is wrong now, in words.
-     */
-    TroubleView: {
-      /** Text */
-      text: string;
-      /** Who */
-      who: string;
-    };
-    /**
-     * TypedCells
-     * @description What was typed into a column of fixtures, in their order.
-     */
-    TypedCells: {
-      /** Column */
-      column: string;
-      /** Numbers */
-      numbers: number[];
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-      /** Text */
-      text: string;
-    };
-    /**
-     * UniverseFixture
-     * @description A fixture in a universe: its first slot there, and what each of its slots does, from there on.
-     */
-    UniverseFixture: {
-      /** Address */
-      address: number;
-      /** Channels */
-      channels: string[];
-      /** Mode */
-      mode: string;
-      /** Name */
-      name: string;
-      /** Number */
-      number: number;
-    };
-    /**
-     * UniverseView
-     * @description A universe of the show, with the fixtures in it. used: slots.
-     */
-    UniverseView: {
-      /** Fixtures */
-      fixtures: components["schemas"]["UniverseFixture"][];
-      /** Universe */
-      universe: number;
-      /** Used */
-      used: number;
-    };
-    /**
-     * UniversesView
-     * @description All universes.
-     */
-    UniversesView: {
-      /** Universes */
-      universes: components["schemas"]["UniverseView"][];
-    };
-    /**
-     * Unplug
-     * @description Unplug a simulated device, or plug it in again.
-     */
-    Unplug: {
-      /**
-       * Gone
-       * @default true
-       */
-      gone?: boolean;
-      /**
-       * Speaks
-       * @enum {string}
-       */
-      speaks: "OSC" | "MIDI";
-    };
-    /**
-     * UpdateAsk
-     * @description Choices; what is not named goes nowhere. clear: take back from the draft what was put into cues.
-     */
-    UpdateAsk: {
-      /** Choices */
-      choices: components["schemas"]["UpdateChoice"][];
-      /**
-       * Clear
-       * @default true
-       */
-      clear?: boolean;
-    };
-    /**
-     * UpdateChoice
-     * @description Where values that came from a cue are put: there, or into the cue that the list is on.
-     */
-    UpdateChoice: {
-      /** Cue Id */
-      cue_id: number;
-      /** Into */
-      into: number;
-    };
-    /**
-     * UpdatePalette
-     * @description Take what is set by hand on these heads (none: on all) into a palette.
-     */
-    UpdatePalette: {
-      /** Heads */
-      heads?: string[];
-    };
-    /**
-     * UpdateView
-     * @description What was changed by hand, by the cue that each value on stage comes from; loose: values that come from no cue.
-     */
-    UpdateView: {
-      /** Found */
-      found: components["schemas"]["ToUpdate"][];
-      /** Loose */
-      loose: number;
-    };
-    /**
-     * UsePalette
-     * @description Set what a palette has on heads; none: on those that it has values of their own for.
-     */
-    UsePalette: {
-      /**
-       * Fade S
-       * @default 0
-       */
-      fade_s?: number;
-      /** Heads */
-      heads?: string[];
-      /** Palette */
-      palette: number;
-      /**
-       * Preview
-       * @default false
-       */
-      preview?: boolean;
-    };
-    /**
-     * ValueChange
-     * @description Other values of an attribute in a cue. where: here, or where each value came from.
-     */
-    ValueChange: {
-      /** Attribute */
-      attribute: string;
-      /** Heads */
-      heads: string[];
-      /** Value */
-      value: number | string | components["schemas"]["FromPalette"];
-      /**
-       * Where
-       * @default here
-       * @enum {string}
-       */
-      where?: "here" | "origin";
-    };
-    /**
-     * ValueMark
-     * @description What becomes of values in a cue: they stop here, hold only here, hold from here on, or are taken out of the cue.
-     */
-    ValueMark: {
-      /** Attribute */
-      attribute: string;
-      /** Heads */
-      heads: string[];
-      /**
-       * Mark
-       * @enum {string}
-       */
-      mark: "stops here" | "only here" | "from here on" | "taken out";
-    };
-    /**
-     * WayView
-     * @description A way between two colours, as seen on lights that add light, and on those that filter it.
-     */
-    WayView: {
-      adds: components["schemas"]["SeenWay"];
-      filters: components["schemas"]["SeenWay"];
-      /** Label */
-      label: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * WaysAsk
-     * @description Two colours.
-     */
-    WaysAsk: {
-      /** End */
-      end: string;
-      /** Start */
-      start: string;
-    };
-    /**
-     * WaysView
-     * @description Ways between two colours, in every space.
-     */
-    WaysView: {
-      /** Way */
-      way: string;
-      /** Ways */
-      ways: components["schemas"]["WayView"][];
-    };
-    /**
-     * WeaveAsk
-     * @description Which heads (none: a made-up row), columns, attribute (`look`: as it will look; `colour`: the colour alone, as if the
-     *     heads were at full), from which θ, how many cycles.
-     */
-    WeaveAsk: {
-      /**
-       * Attribute
-       * @default look
-       */
-      attribute?: string;
-      /**
-       * Columns
-       * @default 240
-       */
-      columns?: number;
-      /**
-       * Cycles
-       * @default null
-       */
-      cycles?: number | null;
-      /** Heads */
-      heads?: string[];
-      /**
-       * Notices
-       * @default false
-       */
-      notices?: boolean;
-      /**
-       * Phantom
-       * @default 10
-       */
-      phantom?: number;
-      /**
-       * Start
-       * @default 0
-       */
-      start?: number;
-    };
-    /**
-     * WeaveView
-     * @description A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle.
-     *
-     *     offsets: of each row, in cycles (in a relay: turns) behind lane 0; shares: of each lane, of the whole spread (in a relay:
-     *     of the handover); circuit: turns. black, white: what such pixels stand for, in `unit`.
-     */
-    WeaveView: {
-      /** Attribute */
-      attribute: string;
-      /** Attributes */
-      attributes: string[];
-      /** Beats */
-      beats: number | null;
-      /** Black */
-      black: number;
-      /** Circuit */
-      circuit: number;
-      /** Columns */
-      columns: number;
-      /** Count */
-      count: number;
-      /** Cut Off */
-      cut_off: {
-        [key: string]: number;
-      };
-      /** Cycles */
-      cycles: number;
-      /** Heads */
-      heads: string[];
-      /** Lanes */
-      lanes: number[];
-      /** Notices */
-      notices: components["schemas"]["NoticeView"][];
-      /** Offsets */
-      offsets: number[];
-      /** Parts */
-      parts: number[];
-      /** Pixels */
-      pixels: string;
-      /** Repeats */
-      repeats: boolean;
-      /** Scopes */
-      scopes: components["schemas"]["ScopeView"][];
-      /** Seconds */
-      seconds: number;
-      /** Shares */
-      shares: number[];
-      /** Start */
-      start: number;
-      /** Unit */
-      unit: string;
-      /** White */
-      white: number;
-    };
-    /**
-     * WheelSlot
-     * @description A slot of a wheel and its colour, `#rrggbb`.
-     */
-    WheelSlot: {
-      /** Hex */
-      hex: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * WriteBack
-     * @description Which thing that plays, and what of the show its depth and speed go into.
-     */
-    WriteBack: {
-      /**
-       * Into
-       * @enum {string}
-       */
-      into: "effect" | "cue" | "control";
-      /** Key */
-      key: string;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+        /**
+         * ActionListDocument
+         * @description until: runs through to its end, or until it is released; key: that runs it, empty: none; steps: what is done, each so many
+         *     s after the one before.
+         */
+        ActionListDocument: {
+            /**
+             * Key
+             * @default
+             */
+            key?: string;
+            /** Steps */
+            steps?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
+            /**
+             * Until
+             * @default end
+             * @enum {string}
+             */
+            until?: "end" | "released";
+        };
+        /**
+         * ActionListView
+         * @description An action list. used_by: buttons and cues that it is on.
+         */
+        ActionListView: {
+            document: components["schemas"]["ActionListDocument"];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            /** Used By */
+            used_by: string[];
+        };
+        /**
+         * ActionListsView
+         * @description All action lists, by name.
+         */
+        ActionListsView: {
+            /** Action Lists */
+            action_lists: components["schemas"]["ActionListView"][];
+        };
+        /**
+         * ActsAsk
+         * @description Heads of which is asked on how many each palette acts.
+         */
+        ActsAsk: {
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * ActsView
+         * @description On how many of the heads each palette acts, by its number.
+         */
+        ActsView: {
+            /** Acts */
+            acts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * AddBuskRow
+         * @description A row more: of a group, or for messages, by a name.
+         */
+        AddBuskRow: {
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+        };
+        /**
+         * AddFixtures
+         * @description Fixtures of a mode, by its name. place: of the first, in m; spacing: from each to the next.
+         */
+        AddFixtures: {
+            /**
+             * Address
+             * @default 1
+             */
+            address?: number;
+            /**
+             * Addresses
+             * @default next free
+             * @enum {string}
+             */
+            addresses?: "next free" | "in order" | "none";
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Mode */
+            mode: string;
+            /**
+             * Mounting
+             * @default hanging
+             * @enum {string}
+             */
+            mounting?: "standing" | "hanging" | "on the left" | "on the right";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Number
+             * @default 1
+             */
+            number?: number;
+            /**
+             * Place
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            place?: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Spacing
+             * @default [
+             *       1,
+             *       0,
+             *       0
+             *     ]
+             */
+            spacing?: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Universe
+             * @default 1
+             */
+            universe?: number;
+        };
+        /**
+         * AddRoute
+         * @description A new route, by its line or by its fields; it is off.
+         */
+        AddRoute: {
+            /** @default null */
+            document?: components["schemas"]["RouteDocument"] | null;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+        };
+        /**
+         * Aim
+         * @description Where lights are aimed, one of both: place: a named place, by its number; point: x, y, z in m.
+         */
+        Aim: {
+            /**
+             * Place
+             * @default null
+             */
+            place?: number | null;
+            /**
+             * Point
+             * @default null
+             */
+            point?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * AimAsk
+         * @description Which lights are to be aimed where, to be told who reaches it.
+         */
+        AimAsk: {
+            document: components["schemas"]["SpecialDocument"];
+        };
+        /**
+         * AimDone
+         * @description What was done; unreached: heads that cannot reach their point; text: about them, in words.
+         */
+        AimDone: {
+            /** Done */
+            done: string;
+            /** Moved */
+            moved: number;
+            /** Text */
+            text: string;
+            /** Unreached */
+            unreached: string[];
+        };
+        /**
+         * AimLights
+         * @description Point heads that move at a point on stage, in metres. amount: how far apart, in metres or degrees, for ways that fan.
+         */
+        AimLights: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount?: number;
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /**
+             * Other Way
+             * @default false
+             */
+            other_way?: boolean;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /**
+             * Way
+             * @default at one point
+             */
+            way?: string;
+        };
+        /**
+         * AimTold
+         * @description unreached: lights that cannot reach their aim, with by how many m their beams pass beside it; text: that in words, empty
+         *     where all reach it.
+         */
+        AimTold: {
+            /** Text */
+            text: string;
+            /** Unreached */
+            unreached: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * AimWayView
+         * @description A way to aim lights; unit: of how far they are fanned, empty where they are not.
+         */
+        AimWayView: {
+            /** Id */
+            id: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ArrangeFixtures
+         * @description How fixtures stand, in their order. given: numbers that the shape asks for, in m and degrees.
+         */
+        ArrangeFixtures: {
+            /** Given */
+            given?: {
+                [key: string]: number;
+            };
+            /** Numbers */
+            numbers: number[];
+            /** Shape */
+            shape: string;
+        };
+        /**
+         * BarView
+         * @description The time of a family in s: from begin to end; up, down: where intensity ends each way.
+         */
+        BarView: {
+            /** Begin */
+            begin: number;
+            /** Down */
+            down: number;
+            /** End */
+            end: number;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "intensity" | "position" | "colour" | "beam";
+            /** Up */
+            up: number;
+        };
+        /**
+         * BaseAsk
+         * @description Heads whose base is asked for.
+         */
+        BaseAsk: {
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * BaseValueView
+         * @description One attribute of chosen heads: see `core.explain.base.BaseValue`. slots: what is in those of a wheel, by name.
+         */
+        BaseValueView: {
+            /** Attribute */
+            attribute: string;
+            /** By Hand */
+            by_hand: number;
+            /** Family */
+            family: string;
+            /** Heads */
+            heads: string[];
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Least */
+            least: number;
+            /** Low */
+            low: number;
+            /** Mixed */
+            mixed: boolean;
+            /** Most */
+            most: number;
+            /** Slots */
+            slots: string[];
+            /** Source */
+            source: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * BaseView
+         * @description The base of chosen heads, attribute by attribute. pointed_at: where on the floor those that move point, in metres.
+         */
+        BaseView: {
+            /** Pointed At */
+            pointed_at: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Values */
+            values: components["schemas"]["BaseValueView"][];
+        };
+        /**
+         * Beam
+         * @description A beam as seen from the audience: x of both ends, −1…1, and y, from 0 at the top to 1 at the floor.
+         */
+        Beam: {
+            /** Bottom */
+            bottom: number;
+            /** End */
+            end: number;
+            /** Start */
+            start: number;
+            /** Top */
+            top: number;
+        };
+        /**
+         * BuskOrder
+         * @description Rows by number, in the order that they shall have below the top row.
+         */
+        BuskOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * BuskPadView
+         * @description A pad. name: as it is read; palette, effect: which it has; colours: of a colour palette, as `#rrggbb`; moves: families that
+         *     an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was given.
+         */
+        BuskPadView: {
+            /** Colours */
+            colours: string[];
+            /** Effect */
+            effect: number | null;
+            /** Gone */
+            gone: string;
+            /** Id */
+            id: number;
+            /** Message */
+            message: string;
+            /** Moves */
+            moves: string[];
+            /** Name */
+            name: string;
+            /** Own Name */
+            own_name: string;
+            /** Palette */
+            palette: number | null;
+            /** Sends */
+            sends: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"]) | null;
+            /** While Held */
+            while_held: boolean;
+        };
+        /**
+         * BuskPads
+         * @description All pads of a section, in their order.
+         */
+        BuskPads: {
+            /** Pads */
+            pads: components["schemas"]["PadContent"][];
+            /**
+             * Section
+             * @enum {string}
+             */
+            section: "colour" | "position" | "beam" | "effects" | "messages";
+        };
+        /**
+         * BuskPageName
+         * @description Another name for a page.
+         */
+        BuskPageName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * BuskPageView
+         * @description A busking page with its rows, the top row first.
+         */
+        BuskPageView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["BuskRowView"][];
+        };
+        /**
+         * BuskRowView
+         * @description A row. lights: how many, in words; heads: keys, in their order; can: sections that make sense for them; carries: those that
+         *     it shows; waits: why it cannot act, in words.
+         */
+        BuskRowView: {
+            /** Beam */
+            beam: components["schemas"]["BuskPadView"][];
+            /** Can */
+            can: ("colour" | "position" | "beam" | "effects" | "messages")[];
+            /** Carries */
+            carries: ("colour" | "position" | "beam" | "effects" | "messages")[];
+            /** Colour */
+            colour: components["schemas"]["BuskPadView"][];
+            /** Colour Tempo */
+            colour_tempo: number | null;
+            /** Effects */
+            effects: components["schemas"]["BuskPadView"][];
+            /** Go List */
+            go_list: number | null;
+            /** Group Id */
+            group_id: number | null;
+            /** Heads */
+            heads: string[];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "all" | "lights" | "messages" | "haze";
+            /** Lights */
+            lights: string;
+            /** Messages */
+            messages: components["schemas"]["BuskPadView"][];
+            /** Name */
+            name: string;
+            /** Position */
+            position: components["schemas"]["BuskPadView"][];
+            /** Tempo */
+            tempo: number | null;
+            /** Waits */
+            waits: string;
+        };
+        /**
+         * BuskView
+         * @description All busking pages. clashes: palettes of colours that are hard on the eye beside each other, by number.
+         */
+        BuskView: {
+            /** Clashes */
+            clashes: {
+                [key: string]: number[];
+            };
+            /** Pages */
+            pages: components["schemas"]["BuskPageView"][];
+        };
+        /**
+         * ChangeBuskRow
+         * @description Another name, group, sections, tempo by whose beats presses wait; of the top row the tempo of the two colours,
+         *     and the list that Space plays (0: none).
+         */
+        ChangeBuskRow: {
+            /**
+             * Carries
+             * @default null
+             */
+            carries?: ("colour" | "position" | "beam" | "effects" | "messages")[] | null;
+            /**
+             * Colour Tempo
+             * @default null
+             */
+            colour_tempo?: number | null;
+            /**
+             * Go List
+             * @default null
+             */
+            go_list?: number | null;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Tempo
+             * @default null
+             */
+            tempo?: number | null;
+        };
+        /**
+         * ChangeDone
+         * @description What was done; limited: in words, where values stop at the end of what heads can do.
+         */
+        ChangeDone: {
+            /** Done */
+            done: string;
+            /**
+             * Limited
+             * @default
+             */
+            limited?: string;
+        };
+        /**
+         * ChangeFan
+         * @description A fan's rule or order. heads: the same ones in another order; drag: a head, and the value that it is dragged to; amount:
+         *     from the first to the last. preview: shown, not kept.
+         */
+        ChangeFan: {
+            /**
+             * Amount
+             * @default null
+             */
+            amount?: number | null;
+            /**
+             * Drag
+             * @default null
+             */
+            drag?: [
+                string,
+                number
+            ] | null;
+            /**
+             * Ease
+             * @default null
+             */
+            ease?: string | null;
+            /**
+             * Fixed
+             * @default null
+             */
+            fixed?: string | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Mirror
+             * @default null
+             */
+            mirror?: boolean | null;
+            /**
+             * Parts
+             * @default null
+             */
+            parts?: number | null;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * ChangeFixtures
+         * @description Changes of fixtures, done all together or not at all.
+         */
+        ChangeFixtures: {
+            /** Changes */
+            changes: components["schemas"]["FixtureChange"][];
+            /**
+             * Label
+             * @default Change the rig
+             */
+            label?: string;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * ChangeRoute
+         * @description Another line or other fields.
+         */
+        ChangeRoute: {
+            /** @default null */
+            document?: components["schemas"]["RouteDocument"] | null;
+            /** Id */
+            id: number;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+        };
+        /**
+         * ChangeValues
+         * @description One attribute: as it was typed (`60`, `+10 %`), to a value, or by a difference that each head keeps.
+         */
+        ChangeValues: {
+            /** Attribute */
+            attribute: string;
+            /**
+             * By
+             * @default null
+             */
+            by?: number | null;
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /**
+             * Text
+             * @default null
+             */
+            text?: string | null;
+            /**
+             * To
+             * @default null
+             */
+            to?: number | null;
+        };
+        /**
+         * ColourSet
+         * @description A set of colours: how many; for all lights, and for each of these groups apart.
+         */
+        ColourSet: {
+            /**
+             * Count
+             * @enum {integer}
+             */
+            count: 12 | 15 | 20;
+            /**
+             * Everyone
+             * @default true
+             */
+            everyone?: boolean;
+            /** Groups */
+            groups?: number[];
+        };
+        /**
+         * ColourView
+         * @description A colour in every picker's numbers, in words, and what the asked lights do for it.
+         */
+        ColourView: {
+            /** Hex */
+            hex: string;
+            /** Lights */
+            lights: components["schemas"]["MixedView"][];
+            /** Numbers */
+            numbers: {
+                [key: string]: number[];
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * ContentGroup
+         * @description What holds on the lights of a group.
+         */
+        ContentGroup: {
+            /** Heads */
+            heads: number;
+            /** Lines */
+            lines: components["schemas"]["ContentLine"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * ContentLine
+         * @description Values of one attribute on some lights of a group. origin: number of the cue that they come from, none: this one.
+         */
+        ContentLine: {
+            /** Attribute */
+            attribute: string;
+            /** Colours */
+            colours: string[];
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "intensity" | "position" | "colour" | "beam";
+            /** Heads */
+            heads: string[];
+            /** Label */
+            label: string;
+            /** Only Here */
+            only_here: boolean;
+            /** Origin */
+            origin: number | null;
+            /** Palette */
+            palette: string | null;
+            /** Words */
+            words: string;
+            /** Written */
+            written: boolean;
+        };
+        /**
+         * ControlChange
+         * @description What is to be changed of a control. page_id, place: to where it is moved; what is there already changes places with it.
+         */
+        ControlChange: {
+            /** @default null */
+            drives?: components["schemas"]["Driven"] | null;
+            /**
+             * Job
+             * @default null
+             */
+            job?: ("depth" | "speed" | "both") | null;
+            /**
+             * Mode
+             * @default null
+             */
+            mode?: ("fader" | "latch" | "flash") | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Page Id
+             * @default null
+             */
+            page_id?: number | null;
+            /**
+             * Place
+             * @default null
+             */
+            place?: number | null;
+            /**
+             * Release S
+             * @default null
+             */
+            release_s?: number | null;
+        };
+        /**
+         * ControlView
+         * @description A fader or button. on, does: what it acts on, and what it does there, in words; gone: what is not there any more; waits:
+         *     for what it waits; group: whose heads it has, now and later; low, high, unit: what a fader goes from and to.
+         */
+        ControlView: {
+            /** Does */
+            does: string;
+            drives: components["schemas"]["Driven"];
+            /** Gone */
+            gone: string;
+            /** Group */
+            group: string | null;
+            /** Heads */
+            heads: string[];
+            /** High */
+            high: number;
+            /** Id */
+            id: number;
+            /**
+             * Job
+             * @enum {string}
+             */
+            job: "depth" | "speed" | "both";
+            /** Key */
+            key: string;
+            /** Low */
+            low: number;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "fader" | "latch" | "flash";
+            /** Name */
+            name: string;
+            /** On */
+            on: string;
+            /** Place */
+            place: number;
+            /** Release S */
+            release_s: number;
+            /** Unit */
+            unit: string;
+            /** Waits */
+            waits: string;
+        };
+        /**
+         * Controller
+         * @description A MIDI controller's value.
+         */
+        Controller: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Controller */
+            controller: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "controller";
+            /** Value */
+            value: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * CueChange
+         * @description What is to be otherwise in a cue; what is left out stays.
+         */
+        CueChange: {
+            /**
+             * Dark Moves
+             * @default null
+             */
+            dark_moves?: boolean | null;
+            /**
+             * Ease
+             * @default null
+             */
+            ease?: string | null;
+            /**
+             * Everything Else Out
+             * @default null
+             */
+            everything_else_out?: boolean | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Note
+             * @default null
+             */
+            note?: string | null;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * Seen Moves
+             * @default null
+             */
+            seen_moves?: string[] | null;
+            /**
+             * Space
+             * @default null
+             */
+            space?: string | null;
+            /**
+             * States Everything
+             * @default null
+             */
+            states_everything?: boolean | null;
+            /**
+             * Takes Over
+             * @default null
+             */
+            takes_over?: boolean | null;
+            /** @default null */
+            times?: components["schemas"]["CueTimes"] | null;
+            /** @default null */
+            trigger?: components["schemas"]["CueTrigger"] | null;
+        };
+        /**
+         * CueContentView
+         * @description A cue with all that holds in it. endless: that its messages would come back to it without end, in words; empty: not.
+         */
+        CueContentView: {
+            /** Carried */
+            carried: number;
+            /** Changes */
+            changes: number;
+            /** Dark Moves */
+            dark_moves: boolean;
+            /** Ease */
+            ease: string;
+            /** Effects */
+            effects: components["schemas"]["CueEffectView"][];
+            /** Endless */
+            endless: string;
+            /** Everything Else Out */
+            everything_else_out: boolean;
+            /** Groups */
+            groups: components["schemas"]["ContentGroup"][];
+            /** Id */
+            id: number;
+            /** List Id */
+            list_id: number;
+            /** Messages */
+            messages: components["schemas"]["MessageView"][];
+            moves: components["schemas"]["MovesView"];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Seen Moves */
+            seen_moves: string[];
+            /** Space */
+            space: string;
+            /** States Everything */
+            states_everything: boolean;
+            /** Takes Over */
+            takes_over: boolean;
+            times: components["schemas"]["CueTimes"];
+            trigger: components["schemas"]["CueTrigger"];
+        };
+        /**
+         * CueEdited
+         * @description An edit that was done: the list to ask for anew, and the cue that is new, none: no single one.
+         */
+        CueEdited: {
+            /**
+             * Cue Id
+             * @default null
+             */
+            cue_id?: number | null;
+            /** List Id */
+            list_id: number;
+        };
+        /**
+         * CueEffect
+         * @description What a cue does to an effect. thread: which one of its list, by number; of a start: the effect, by number or name, its
+         *     heads (or its group) and families (none: all); depth: share of its own; speed: times its own.
+         */
+        CueEffect: {
+            /**
+             * Depth
+             * @default 1
+             */
+            depth?: number;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "start" | "change" | "stop";
+            /**
+             * Effect
+             * @default null
+             */
+            effect?: number | string | null;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /**
+             * Heads
+             * @default []
+             */
+            heads?: string[];
+            /**
+             * Speed
+             * @default 1
+             */
+            speed?: number;
+            /** Thread */
+            thread: number;
+        };
+        /**
+         * CueEffectView
+         * @description An effect that runs in a cue, or stops there. state: starts, changes, runs or stops; began: number of the cue that started
+         *     it; ends: of the one that stops it.
+         */
+        CueEffectView: {
+            /** Began */
+            began: number;
+            /** Depth */
+            depth: number;
+            /** Effect Id */
+            effect_id: number;
+            /** Ends */
+            ends: number | null;
+            /** Heads */
+            heads: number;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** Speed */
+            speed: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "starts" | "changes" | "runs" | "stops";
+            /** Thread */
+            thread: number;
+        };
+        /**
+         * CueListSettings
+         * @description How a list is played. back: s; highest_wins: for intensity; fader: dims or uncovers; protected: from everything else out;
+         *     ends: what becomes of it when its last cue has arrived, released in `ends_in` s; round_by: a list that goes round by itself
+         *     follows each cue after so many s or beats of a tempo.
+         */
+        CueListSettings: {
+            /**
+             * Back
+             * @default 1
+             */
+            back?: number;
+            /**
+             * Ends
+             * @default stays
+             * @enum {string}
+             */
+            ends?: "stays" | "releases";
+            /**
+             * Ends In
+             * @default 2
+             */
+            ends_in?: number;
+            /**
+             * Fader
+             * @default dims
+             * @enum {string}
+             */
+            fader?: "dims" | "uncovers";
+            /**
+             * For What
+             * @default songs
+             * @enum {string}
+             */
+            for_what?: "songs" | "faces" | "house" | "haze" | "other";
+            /**
+             * Goes Round
+             * @default false
+             */
+            goes_round?: boolean;
+            /**
+             * Highest Wins
+             * @default false
+             */
+            highest_wins?: boolean;
+            /**
+             * Protected
+             * @default false
+             */
+            protected?: boolean;
+            /**
+             * Round By
+             * @default hand
+             * @enum {string}
+             */
+            round_by?: "hand" | "time" | "tempo";
+            /**
+             * Round Every
+             * @default 1
+             */
+            round_every?: number;
+            /**
+             * Round Order
+             * @default forward
+             * @enum {string}
+             */
+            round_order?: "forward" | "backward" | "back-and-forth" | "shuffled";
+            /**
+             * Round Tempo
+             * @default null
+             */
+            round_tempo?: number | string | null;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed?: number;
+        };
+        /**
+         * CueMessages
+         * @description All messages of a cue, in their order.
+         */
+        CueMessages: {
+            /** Messages */
+            messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
+        };
+        /**
+         * CueRowView
+         * @description A cue in its list. starts: what starts it, in words; changes: how many values it writes; sends: how many messages.
+         */
+        CueRowView: {
+            /** Bars */
+            bars: components["schemas"]["BarView"][];
+            /** Changes */
+            changes: number;
+            /** Everything Else Out */
+            everything_else_out: boolean;
+            /** Id */
+            id: number;
+            moves: components["schemas"]["MovesView"];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Sends */
+            sends: number;
+            /** Starts */
+            starts: string;
+            /** States Everything */
+            states_everything: boolean;
+            /** Stops */
+            stops: number;
+            times: components["schemas"]["CueTimes"];
+            trigger: components["schemas"]["CueTrigger"];
+        };
+        /**
+         * CueTimes
+         * @description Times of each family.
+         */
+        CueTimes: {
+            beam?: components["schemas"]["FamilyTime"];
+            colour?: components["schemas"]["FamilyTime"];
+            intensity?: components["schemas"]["IntensityTime"];
+            position?: components["schemas"]["FamilyTime"];
+        };
+        /**
+         * CueTrigger
+         * @description What starts a cue. wait: s after the one before has gone or arrived; tempo: of beat and bar, by number or name.
+         */
+        CueTrigger: {
+            /**
+             * Kind
+             * @default go
+             * @enum {string}
+             */
+            kind?: "go" | "with" | "after" | "beat" | "bar" | "timecode";
+            /**
+             * Tempo
+             * @default null
+             */
+            tempo?: number | string | null;
+            /**
+             * Timecode
+             * @default
+             */
+            timecode?: string;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * DeleteRoute
+         * @description Delete one.
+         */
+        DeleteRoute: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * DeviceContent
+         * @description A device. agreed: the user knows that messages will go there.
+         */
+        DeviceContent: {
+            /**
+             * Agreed
+             * @default false
+             */
+            agreed?: boolean;
+            document: components["schemas"]["DeviceDocument"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * DeviceDocument
+         * @description to: simulator, an address, or of one that speaks MIDI a MIDI port of this machine by its name; port: of the address.
+         */
+        DeviceDocument: {
+            /**
+             * Port
+             * @default 0
+             */
+            port?: number;
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "OSC" | "MIDI";
+            /**
+             * To
+             * @default simulator
+             */
+            to?: string;
+        };
+        /**
+         * DeviceView
+         * @description A device of the show. words: where it is; used: how many cues send to it.
+         */
+        DeviceView: {
+            document: components["schemas"]["DeviceDocument"];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Used */
+            used: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DevicesView
+         * @description All devices; the MIDI ports of this machine; the simulated devices, none where they do not run.
+         */
+        DevicesView: {
+            /** Devices */
+            devices: components["schemas"]["DeviceView"][];
+            /** Midi Ports */
+            midi_ports: string[];
+            /** Simulated */
+            simulated: components["schemas"]["SimulatedDevice"][];
+        };
+        /**
+         * Difference
+         * @description Lights of a group (so many of them) of which a cue has another value than the stage has now.
+         */
+        Difference: {
+            /** Attribute */
+            attribute: string;
+            /** Cue */
+            cue: string;
+            /** Cue Colours */
+            cue_colours: string[];
+            /** Group */
+            group: string;
+            /** Heads */
+            heads: number;
+            /** Label */
+            label: string;
+            /** Of */
+            of: number;
+            /** Stage */
+            stage: string;
+            /** Stage Colours */
+            stage_colours: string[];
+        };
+        /**
+         * Differences
+         * @description A cue compared with the stage.
+         */
+        Differences: {
+            /** Lines */
+            lines: components["schemas"]["Difference"][];
+        };
+        /**
+         * DocumentWeave
+         * @description A document that need not be kept, and how to weave it.
+         */
+        DocumentWeave: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            weave: components["schemas"]["WeaveAsk"];
+        };
+        /**
+         * Done
+         * @description What was done, in words.
+         */
+        Done: {
+            /** Done */
+            done: string;
+        };
+        /**
+         * DraftEffectView
+         * @description An effect that runs in the draft.
+         */
+        DraftEffectView: {
+            /** Effect Id */
+            effect_id: number;
+            /** Heads */
+            heads: string[];
+            /** Id */
+            id: number;
+            /** Kept */
+            kept: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DraftValues
+         * @description Values of attributes by head, natural units; null takes one back. preview: shown, not kept; fade_s: in which they go
+         *     there on stage.
+         */
+        DraftValues: {
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /**
+             * Label
+             * @default Set values
+             */
+            label?: string;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /** Values */
+            values: {
+                [key: string]: Record<string, never>;
+            };
+        };
+        /**
+         * DraftView
+         * @description Values set by hand, in numbers and listed in words, the fans among them, and effects.
+         */
+        DraftView: {
+            /** Effects */
+            effects: components["schemas"]["DraftEffectView"][];
+            /** Fans */
+            fans: components["schemas"]["FanView"][];
+            /** Listed */
+            listed: components["schemas"]["DraftedView"][];
+            /** Values */
+            values: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /**
+         * DraftedView
+         * @description Values set by hand of one attribute that come from the same: see `core.explain.drafted.Drafted`.
+         */
+        DraftedView: {
+            /** Attributes */
+            attributes: string[];
+            /** Family */
+            family: string;
+            /** Heads */
+            heads: string[];
+            /** Label */
+            label: string;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Driven
+         * @description What a control drives: kind, and what of it that kind needs. number: of the effect, look, cue list, group, tempo, special
+         *     (none: all of them), row, page or action list; heads or group_id: of an effect, or who is alone; families: of an effect; do:
+         *     to a list; family: of stop-effects, none: all; seconds: of a release.
+         */
+        Driven: {
+            /**
+             * Do
+             * @default go
+             * @enum {string}
+             */
+            do?: "go" | "back" | "pause" | "release" | "level";
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Family
+             * @default null
+             */
+            family?: ("intensity" | "position" | "colour" | "beam") | null;
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release";
+            /**
+             * Message
+             * @default null
+             */
+            message?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"]) | null;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds?: number;
+        };
+        /**
+         * DuplicateFixtures
+         * @description Fixtures to have once more, called by free numbers from the first on.
+         */
+        DuplicateFixtures: {
+            /** First */
+            first: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /** Numbers */
+            numbers: number[];
+        };
+        /**
+         * EffectChange
+         * @description One change of an effect. preview: shown on stage and in the answer, but not kept. step: counts the changes of a browser,
+         *     so that a preview which comes in late does not overtake the change that was kept after it.
+         */
+        EffectChange: {
+            /**
+             * Operation
+             * @default set
+             * @enum {string}
+             */
+            operation?: "set" | "add-layer" | "add-layer-first" | "remove-layer" | "duplicate-layer" | "move-layer" | "solo-layer" | "set-own" | "reset-own" | "replace";
+            /**
+             * Path
+             * @default
+             */
+            path?: string;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /**
+             * Step
+             * @default 0
+             */
+            step?: number;
+            /**
+             * Value
+             * @default null
+             */
+            value?: unknown;
+            /** @default null */
+            weave?: components["schemas"]["WeaveAsk"] | null;
+        };
+        /**
+         * EffectChanged
+         * @description The effect after a change, its weave when asked for, and the revision of the show that has it (0: a preview).
+         */
+        EffectChanged: {
+            effect: components["schemas"]["EffectView"];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            weave: components["schemas"]["WeaveView"] | null;
+        };
+        /**
+         * EffectFile
+         * @description What was in a file: an effect document, or a set of them.
+         */
+        EffectFile: {
+            /** Content */
+            content: unknown;
+        };
+        /**
+         * EffectInCue
+         * @description What a cue does to an effect: by its thread, or a new one on heads.
+         */
+        EffectInCue: {
+            change: components["schemas"]["CueEffect"];
+        };
+        /**
+         * EffectView
+         * @description An effect with its sentence and where it is used. broken: why it cannot be read, if so.
+         */
+        EffectView: {
+            /**
+             * Broken
+             * @default null
+             */
+            broken?: string | null;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Families */
+            families: string[];
+            /** Favourite */
+            favourite: boolean;
+            /** Id */
+            id: number;
+            /** Kept */
+            kept: boolean;
+            /** Name */
+            name: string;
+            sentence: components["schemas"]["SentenceView"];
+            /** Uses */
+            uses: string[];
+        };
+        /**
+         * EffectsView
+         * @description Effects of the library.
+         */
+        EffectsView: {
+            /** Effects */
+            effects: components["schemas"]["EffectView"][];
+        };
+        /**
+         * EventView
+         * @description at: s since 1970; who: the process that tells.
+         */
+        EventView: {
+            /** At */
+            at: number;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * EventsView
+         * @description What has happened, newest first.
+         */
+        EventsView: {
+            /** Events */
+            events: components["schemas"]["EventView"][];
+        };
+        /**
+         * FamilyTime
+         * @description Times of a family, in s.
+         */
+        FamilyTime: {
+            /**
+             * Delay
+             * @default 0
+             */
+            delay?: number;
+            /**
+             * Fade
+             * @default 0
+             */
+            fade?: number;
+        };
+        /**
+         * FanView
+         * @description A fan: see `formats.fan_document.FanDocument`. values: of its heads, in their order; low, high: the range they have.
+         */
+        FanView: {
+            /** Attribute */
+            attribute: string;
+            /** Ease */
+            ease: string;
+            /** Fixed */
+            fixed: string;
+            /** Heads */
+            heads: string[];
+            /** High */
+            high: number;
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Mirror */
+            mirror: boolean;
+            /** Parts */
+            parts: number;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Fault
+         * @description What is wrong, where, and what to do.
+         */
+        Fault: {
+            /** Message */
+            message: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+        };
+        /**
+         * Favourite
+         * @description Whether it is a favourite.
+         */
+        Favourite: {
+            /** Favourite */
+            favourite: boolean;
+        };
+        /**
+         * FixView
+         * @description A change of the effect that mends what a notice says.
+         */
+        FixView: {
+            /** Operation */
+            operation: string;
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+            /** Words */
+            words: string;
+        };
+        /**
+         * FixtureChange
+         * @description A change of one fixture.
+         */
+        FixtureChange: {
+            /** Fixture */
+            fixture: number;
+            set: components["schemas"]["FixtureFields"];
+        };
+        /**
+         * FixtureFields
+         * @description What can be changed of a fixture; what is not given stays. Universe or address null: it has no address.
+         */
+        FixtureFields: {
+            /**
+             * Address
+             * @default null
+             */
+            address?: number | null;
+            /**
+             * Cell Order
+             * @default null
+             */
+            cell_order?: ("" | "reversed" | "rows from top left" | "rows from top left, back and forth" | "rows from top right" | "rows from top right, back and forth" | "rows from bottom left" | "rows from bottom left, back and forth" | "rows from bottom right" | "rows from bottom right, back and forth" | "columns from top left" | "columns from top left, back and forth" | "columns from top right" | "columns from top right, back and forth" | "columns from bottom left" | "columns from bottom left, back and forth" | "columns from bottom right" | "columns from bottom right, back and forth") | null;
+            /**
+             * Mode
+             * @default null
+             */
+            mode?: string | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Notes
+             * @default null
+             */
+            notes?: string | null;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * Turn X
+             * @default null
+             */
+            turn_x?: number | null;
+            /**
+             * Turn Y
+             * @default null
+             */
+            turn_y?: number | null;
+            /**
+             * Turn Z
+             * @default null
+             */
+            turn_z?: number | null;
+            /**
+             * Universe
+             * @default null
+             */
+            universe?: number | null;
+            /**
+             * X
+             * @default null
+             */
+            x?: number | null;
+            /**
+             * Y
+             * @default null
+             */
+            y?: number | null;
+            /**
+             * Z
+             * @default null
+             */
+            z?: number | null;
+        };
+        /**
+         * FixtureView
+         * @description A fixture of the patch. groups: names of those that have some of its heads.
+         */
+        FixtureView: {
+            /** Address */
+            address: number | null;
+            /** Cell Order */
+            cell_order: string;
+            /** Groups */
+            groups: string[];
+            /** Mode Id */
+            mode_id: number;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string;
+            /** Number */
+            number: number;
+            /** Place */
+            place: [
+                number,
+                number,
+                number
+            ];
+            /** Rotation */
+            rotation: [
+                number,
+                number,
+                number
+            ];
+            /** Universe */
+            universe: number | null;
+        };
+        /**
+         * FoundNode
+         * @description An Art-Net node that has answered. line: the route that one tap makes; routed: whether one goes there already.
+         */
+        FoundNode: {
+            /** Address */
+            address: string;
+            /** Ago S */
+            ago_s: number;
+            /** Line */
+            line: string;
+            /** Long Name */
+            long_name: string;
+            /** Name */
+            name: string;
+            /** Outputs */
+            outputs: string;
+            /** Report */
+            report: string;
+            /** Routed */
+            routed: boolean;
+            /** Silent */
+            silent: boolean;
+        };
+        /**
+         * FoundSource
+         * @description Another source of E1.31.
+         */
+        FoundSource: {
+            /** Address */
+            address: string;
+            /** Ago S */
+            ago_s: number;
+            /** Name */
+            name: string;
+            /** Silent */
+            silent: boolean;
+            /** Universes */
+            universes: string;
+        };
+        /**
+         * FoundView
+         * @description What is heard. rivals: others on universes of ours, in words; faults: packets that could not be read, by what was wrong;
+         *     look_on: the interface that is looked on beside this machine; ask: by interface, what must be agreed to before.
+         */
+        FoundView: {
+            /** Ask */
+            ask: {
+                [key: string]: string;
+            };
+            /** Faults */
+            faults: {
+                [key: string]: number;
+            };
+            /** Listening */
+            listening: boolean;
+            /** Look On */
+            look_on: string;
+            /** Nodes */
+            nodes: components["schemas"]["FoundNode"][];
+            /** Ports */
+            ports: string[];
+            /** Rivals */
+            rivals: string[];
+            /** Skipped */
+            skipped: number;
+            /** Sources */
+            sources: components["schemas"]["FoundSource"][];
+            /** Troubles */
+            troubles: string[];
+        };
+        /**
+         * FromPalette
+         * @description In place of a value: what a palette has there, by its number, in requests by its name.
+         */
+        FromPalette: {
+            /** Palette */
+            palette: number | string;
+        };
+        /**
+         * FrozenLook
+         * @description What is frozen and shall be kept as values of the draft: `draft:3` or `control:5`.
+         */
+        FrozenLook: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * GiveAddresses
+         * @description How fixtures get addresses, in their order.
+         */
+        GiveAddresses: {
+            /**
+             * Address
+             * @default 1
+             */
+            address?: number;
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "next free" | "in order" | "none";
+            /** Numbers */
+            numbers: number[];
+            /**
+             * Universe
+             * @default 1
+             */
+            universe?: number;
+        };
+        /**
+         * GroupChange
+         * @description Another name, or other heads.
+         */
+        GroupChange: {
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+        };
+        /**
+         * GroupOrder
+         * @description All groups in their order, by number.
+         */
+        GroupOrder: {
+            /** Order */
+            order: number[];
+        };
+        /**
+         * GroupView
+         * @description A kept selection. by_rule: made from another by a rule; outdated: the rule would give other heads now.
+         */
+        GroupView: {
+            /** By Rule */
+            by_rule: boolean;
+            /** Heads */
+            heads: string[];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Outdated */
+            outdated: boolean;
+        };
+        /**
+         * GroupsDone
+         * @description What was done, and the groups that it made.
+         */
+        GroupsDone: {
+            /** Done */
+            done: string;
+            /** Groups */
+            groups: components["schemas"]["GroupView"][];
+        };
+        /**
+         * Hand
+         * @description Something that a hand did: at in s, and the live action.
+         */
+        Hand: {
+            /** Action */
+            action: {
+                [key: string]: unknown;
+            };
+            /** At */
+            at: number;
+        };
+        /**
+         * HealthView
+         * @description How Zarabanda is doing.
+         */
+        HealthView: {
+            /** Engine */
+            engine: boolean;
+            /** Processes */
+            processes: components["schemas"]["ProcessView"][];
+            /** Troubles */
+            troubles: components["schemas"]["TroubleView"][];
+        };
+        /**
+         * Imported
+         * @description Effects that came in, what is wrong with the others, and what to know of those that came in.
+         */
+        Imported: {
+            /** Effects */
+            effects: string[];
+            /** Refused */
+            refused: string[];
+            /** Remarks */
+            remarks: string[];
+        };
+        /**
+         * IntensityTime
+         * @description Times of intensity, in s.
+         */
+        IntensityTime: {
+            /**
+             * Delay
+             * @default 0
+             */
+            delay?: number;
+            /**
+             * Down
+             * @default 0
+             */
+            down?: number;
+            /**
+             * Up
+             * @default 0
+             */
+            up?: number;
+        };
+        /**
+         * InterfaceView
+         * @description A network interface with its address.
+         */
+        InterfaceView: {
+            /** Address */
+            address: string;
+            /** Broadcast */
+            broadcast: string;
+            /** Name */
+            name: string;
+            /** Up */
+            up: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Keep
+         * @description The name to keep an effect under.
+         */
+        Keep: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * KeepActions
+         * @description An action list under a name.
+         */
+        KeepActions: {
+            document: components["schemas"]["ActionListDocument"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * KeepPalette
+         * @description Keep what is set by hand on these heads (none: on all) as a palette, of some families; for: which heads it is made for.
+         */
+        KeepPalette: {
+            /** Families */
+            families: ("intensity" | "position" | "colour" | "beam")[];
+            /** Heads */
+            heads?: string[];
+            /** Name */
+            name: string;
+            /**
+             * Scope
+             * @default any
+             * @enum {string}
+             */
+            scope?: "heads" | "models" | "any";
+        };
+        /**
+         * KeepPlace
+         * @description A named place on stage: x, y, z in m.
+         */
+        KeepPlace: {
+            /** Name */
+            name: string;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * KeepSpecial
+         * @description A special under a name; without one it gets a free one.
+         */
+        KeepSpecial: {
+            document: components["schemas"]["SpecialDocument"];
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+        };
+        /**
+         * KeepTempo
+         * @description The BPM that a tempo has when the show opens, and to which it can be set back.
+         */
+        KeepTempo: {
+            /** Bpm */
+            bpm: number;
+            /** Tempo */
+            tempo: string;
+        };
+        /**
+         * Kept
+         * @description What was kept, by its number, in words.
+         */
+        Kept: {
+            /** Done */
+            done: string;
+            /** Id */
+            id: number;
+        };
+        /**
+         * KindView
+         * @description A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
+         *     carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words.
+         */
+        KindView: {
+            /** Attributes */
+            attributes: string[];
+            /** Bits */
+            bits: string;
+            /** Cells */
+            cells: number;
+            /** Fit */
+            fit: number;
+            /** Footprint */
+            footprint: number;
+            /** Id */
+            id: number | null;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Leads */
+            leads: boolean;
+            /** Limits */
+            limits: string[];
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * KindsView
+         * @description All modes there are. sources: what a channel of a new kind can carry.
+         */
+        KindsView: {
+            /** Kinds */
+            kinds: components["schemas"]["KindView"][];
+            /** Sources */
+            sources: string[];
+        };
+        /**
+         * ListContent
+         * @description A new list, or another name or settings for one.
+         */
+        ListContent: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** @default null */
+            settings?: components["schemas"]["CueListSettings"] | null;
+        };
+        /**
+         * ListOrder
+         * @description All lists in another order.
+         */
+        ListOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * ListSummary
+         * @description A list among the others. words: how it is played; never_rests: it would go round in no time, and does not.
+         */
+        ListSummary: {
+            /** Cues */
+            cues: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Never Rests */
+            never_rests: boolean;
+            settings: components["schemas"]["CueListSettings"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ListView
+         * @description A list with its cues and effects. longest_s: of all bars.
+         */
+        ListView: {
+            /** Cues */
+            cues: number;
+            /** Id */
+            id: number;
+            /** Longest S */
+            longest_s: number;
+            /** Name */
+            name: string;
+            /** Never Rests */
+            never_rests: boolean;
+            /** Rows */
+            rows: components["schemas"]["CueRowView"][];
+            settings: components["schemas"]["CueListSettings"];
+            /** Threads */
+            threads: components["schemas"]["ThreadView"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Listening
+         * @description Whether to listen, and on which interface beside this machine. agreed: the user has read what will be sent there.
+         */
+        Listening: {
+            /**
+             * Agreed
+             * @default false
+             */
+            agreed?: boolean;
+            /**
+             * Listen
+             * @default true
+             */
+            listen?: boolean;
+            /**
+             * Look On
+             * @default
+             */
+            look_on?: string;
+        };
+        /**
+         * ListsView
+         * @description All lists in their order.
+         */
+        ListsView: {
+            /** Lists */
+            lists: components["schemas"]["ListSummary"][];
+        };
+        /**
+         * Act
+         * @description A live action; ref comes back with a refusal.
+         */
+        LiveAct: {
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"];
+            /** @default null */
+            ref?: unknown;
+            /** @enum {unknown} */
+            type: "action";
+        };
+        /**
+         * ActionsTold
+         * @description An action list that runs. place: how many of its steps are done, of so many; due: stamp of the next, None: it waits to be
+         *         released.
+         */
+        LiveActionsTold: {
+            due: number | null;
+            id: number;
+            name: string;
+            of: number;
+            place: number;
+        };
+        /**
+         * Adjust
+         * @description Change depth (share of what it has, 0…1) and speed (times what it has) of what plays, live only.
+         */
+        LiveAdjust: {
+            /** @default null */
+            depth?: number | null;
+            /** @enum {unknown} */
+            do: "adjust";
+            key: string;
+            /** @default null */
+            speed?: number | null;
+        };
+        /**
+         * AllWaves
+         * @description Waveform, spread and travel of all intensity effects, from the words of `core.effects.variants`; empty: their own.
+         */
+        LiveAllWaves: {
+            /** @enum {unknown} */
+            do: "all-waves";
+            /** @default null */
+            shape?: string | null;
+            /** @default null */
+            spread?: string | null;
+            /** @default null */
+            travel?: string | null;
+        };
+        /**
+         * AskPage
+         * @description Show a page of faders and buttons. holder: to whom, known by the web process; empty: to all.
+         */
+        LiveAskPage: {
+            /** @enum {unknown} */
+            do: "show-page";
+            /** @default  */
+            holder?: string;
+            page: number;
+        };
+        /**
+         * Audition
+         * @description An effect to be seen on heads beside what the show has; without a document: no more.
+         */
+        LiveAudition: {
+            /** @default null */
+            document?: unknown;
+            /** @default 0 */
+            effect_id?: number;
+            /** @default [] */
+            heads?: string[];
+            /** @enum {unknown} */
+            type: "audition";
+        };
+        /**
+         * Back
+         * @description The cue before.
+         */
+        LiveBack: {
+            /** @enum {unknown} */
+            do: "back";
+            list: number;
+        };
+        /**
+         * Blackout
+         * @description All light off, or not.
+         */
+        LiveBlackout: {
+            /** @enum {unknown} */
+            do: "blackout";
+            /** @default false */
+            on?: boolean;
+        };
+        /**
+         * Blind
+         * @description Prepare the draft without output, or send what was prepared in a time, 0 to 3600 s.
+         */
+        LiveBlind: {
+            /** @enum {unknown} */
+            do: "blind";
+            /** @default true */
+            on?: boolean;
+            /** @default 0 */
+            send_s?: number;
+        };
+        /**
+         * Bpm
+         * @description Set a tempo by a number, 10 to 400.
+         */
+        LiveBpm: {
+            /** @enum {unknown} */
+            do: "bpm";
+            tempo: string;
+            value: number;
+        };
+        /**
+         * BringBack
+         * @description Take back the last way home, within 10 s.
+         */
+        LiveBringBack: {
+            /** @enum {unknown} */
+            do: "bring-back";
+        };
+        /**
+         * BuskTold
+         * @description What goes over all rows: see the actions `next-change`, `all-waves`, `flash-times`. bring_back: what the last way home did,
+         *         empty: there is nothing to bring back; bring_back_until: its stamp.
+         */
+        LiveBuskTold: {
+            bring_back: string;
+            bring_back_until: number;
+            flashes: components["schemas"]["LiveFlashTold"][];
+            position_s: number;
+            rate_hz: number;
+            release_s: number;
+            seconds: number;
+            shape: string;
+            spread: string;
+            travel: string;
+            two: components["schemas"]["LiveTwoColoursTold"];
+            waits: string;
+        };
+        /**
+         * CallOff
+         * @description Call off what an action list has not done yet, and let go of what it holds.
+         */
+        LiveCallOff: {
+            actions: number;
+            /** @enum {unknown} */
+            do: "call-off";
+        };
+        /**
+         * ChooseNext
+         * @description Choose the cue that the next go goes to; None: the one that follows.
+         */
+        LiveChooseNext: {
+            /** @default null */
+            cue?: number | null;
+            /** @enum {unknown} */
+            do: "choose-next";
+            list: number;
+        };
+        /**
+         * CutOffTold
+         * @description When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on.
+         */
+        LiveCutOffTold: {
+            at: number;
+            cues: string[];
+            standing: number;
+        };
+        /**
+         * DeviceState
+         * @description How a device does. state: ready, failed, not allowed; text: what is wrong, in words; sent, failed: how many messages; last:
+         *         what it was sent last, in words, and since_last_s: how long ago.
+         */
+        LiveDeviceState: {
+            /** @default 0 */
+            failed?: number;
+            id: number;
+            /** @default  */
+            last?: string;
+            /** @default 0 */
+            sent?: number;
+            /** @default null */
+            since_last_s?: number | null;
+            state: string;
+            /** @default  */
+            text?: string;
+        };
+        /**
+         * DoActions
+         * @description Run an action list from its beginning, or let go of it: one that runs until it is released is called off then. holder: who
+         *         does, known by the web process.
+         */
+        LiveDoActions: {
+            actions: number;
+            /** @enum {unknown} */
+            do: "run-actions";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+        };
+        /**
+         * EngineIs
+         * @description The engine came or went; message: what does not run, in words.
+         */
+        LiveEngineIs: {
+            connected: boolean;
+            message: string;
+            /** @enum {unknown} */
+            type: "engine";
+        };
+        /**
+         * FlashTimes
+         * @description How long flashes take to go, in s, and the rate of strobes, in Hz.
+         */
+        LiveFlashTimes: {
+            /** @enum {unknown} */
+            do: "flash-times";
+            /** @default null */
+            rate_hz?: number | null;
+            /** @default null */
+            release_s?: number | null;
+        };
+        /**
+         * FlashTold
+         * @description A flash that is held.
+         */
+        LiveFlashTold: {
+            kind: string;
+            row: number;
+        };
+        /**
+         * FollowTempo
+         * @description Let a tempo follow another at a ratio, in line with its beats; without a main: no more.
+         */
+        LiveFollowTempo: {
+            /** @enum {unknown} */
+            do: "follow-tempo";
+            /** @default null */
+            main?: string | null;
+            /** @default 1 */
+            ratio?: number;
+            tempo: string;
+        };
+        /**
+         * Freeze
+         * @description Hold the phase where it is, or let it go on from there.
+         */
+        LiveFreeze: {
+            /** @enum {unknown} */
+            do: "freeze";
+            key: string;
+            /** @default true */
+            on?: boolean;
+        };
+        LiveFromBrowser: components["schemas"]["LiveAct"] | components["schemas"]["LiveWatch"] | components["schemas"]["LivePreviewEffect"] | components["schemas"]["LiveAudition"];
+        /**
+         * Go
+         * @description The next cue of a list; a list that is paused goes on.
+         */
+        LiveGo: {
+            /** @enum {unknown} */
+            do: "go";
+            list: number;
+        };
+        /**
+         * GoOn
+         * @description After a cut: let what stands go on where it was, or leave it so and ask no more.
+         */
+        LiveGoOn: {
+            /** @enum {unknown} */
+            do: "go-on";
+            /** @default true */
+            on?: boolean;
+        };
+        /**
+         * GoTo
+         * @description Go to a cue, by its own number in the show.
+         */
+        LiveGoTo: {
+            cue: number;
+            /** @enum {unknown} */
+            do: "go-to";
+            list: number;
+        };
+        /**
+         * Grand
+         * @description Set the grand master, 0…1.
+         */
+        LiveGrand: {
+            /** @enum {unknown} */
+            do: "grand";
+            value: number;
+        };
+        /**
+         * HeldSlot
+         * @description A slot that is held by hand, for testing.
+         */
+        LiveHeldSlot: {
+            slot: number;
+            universe: number;
+            value: number;
+        };
+        /**
+         * Hello
+         * @description The live socket is open. engine: whether the engine is there; holder: who this page is to the engine.
+         */
+        LiveHello: {
+            engine: boolean;
+            /** @default  */
+            holder?: string;
+            /** @enum {unknown} */
+            type: "hello";
+            version: number;
+        };
+        /**
+         * Highlight
+         * @description Show heads on stage, bright, and lower the others; no steps: no more. steps: heads of each step; at: which is shown first,
+         *         from 0 on; tempo: goes on with every beat of it; holder: who asks, known by the web process.
+         */
+        LiveHighlight: {
+            /** @default 0 */
+            at?: number;
+            /** @enum {unknown} */
+            do: "highlight";
+            /** @default  */
+            holder?: string;
+            /** @default [] */
+            steps?: string[][];
+            /** @default null */
+            tempo?: string | null;
+        };
+        /**
+         * HoldSlot
+         * @description Hold a slot at a value, over everything, for testing; None: no more. It ends when the page that asked is gone.
+         *
+         *         holder: who asks, known by the web process.
+         */
+        LiveHoldSlot: {
+            /** @enum {unknown} */
+            do: "hold-slot";
+            /** @default  */
+            holder?: string;
+            slot: number;
+            universe: number;
+            /** @default null */
+            value?: number | null;
+        };
+        /**
+         * HoldTempo
+         * @description Let a tempo stand where it is, or go on from there.
+         */
+        LiveHoldTempo: {
+            /** @enum {unknown} */
+            do: "hold-tempo";
+            /** @default true */
+            on?: boolean;
+            tempo: string;
+        };
+        /**
+         * Level
+         * @description Move a fader, 0…1.
+         */
+        LiveLevel: {
+            control: string;
+            /** @enum {unknown} */
+            do: "level";
+            value: number;
+        };
+        /**
+         * LineUp
+         * @description Put all effects of a tempo on its beats.
+         */
+        LiveLineUp: {
+            /** @enum {unknown} */
+            do: "line-up";
+            tempo: string;
+        };
+        /**
+         * ListLevel
+         * @description Move the fader of a list, 0…1.
+         */
+        LiveListLevel: {
+            /** @enum {unknown} */
+            do: "list-level";
+            list: number;
+            value: number;
+        };
+        /**
+         * ListTold
+         * @description Where a cue list is. cue: the number in the show of the cue that it is on; next: of the one that the next go goes to;
+         *         chosen: whether that was chosen by hand; went_at, arrives_at: stamps of its last go and of the end of its last fade;
+         *         follows_at: when `follows` comes by itself (0: the list releases itself); paused_at: since when its clock stands; level: of
+         *         its fader.
+         */
+        LiveListTold: {
+            arrives_at: number;
+            chosen: boolean;
+            cue: number | null;
+            follows: number | null;
+            follows_at: number | null;
+            id: number;
+            level: number;
+            next: number | null;
+            paused_at: number | null;
+            went_at: number;
+        };
+        /**
+         * LookAt
+         * @description See a cue on screens as it will be, without output; None: no more.
+         */
+        LiveLookAt: {
+            /** @default null */
+            cue?: number | null;
+            /** @enum {unknown} */
+            do: "look-at";
+            /** @default 0 */
+            list?: number;
+        };
+        /**
+         * LookTold
+         * @description A look that a control holds on stage: control, its name, and where that is, in words.
+         */
+        LiveLookTold: {
+            control: string;
+            name: string;
+            source: string;
+        };
+        /**
+         * LoopHealth
+         * @description How the frame loop is doing. late: deadlines that were missed and left out; errors: frames that failed; parts_ms: what
+         *         the time of a frame goes to, on average over the last second; minute: the last sixty seconds, oldest first.
+         */
+        LiveLoopHealth: {
+            errors: number;
+            frames: number;
+            last_error: string;
+            late: number;
+            median_ms: number;
+            minute: components["schemas"]["LiveSecond"][];
+            p99_ms: number;
+            parts_ms: {
+                [key: string]: number;
+            };
+            rate: number;
+            troubles: components["schemas"]["LiveTrouble"][];
+        };
+        /**
+         * NextChange
+         * @description What the next press of a pad takes: s for position, and for all else; or that it waits for the next beat or bar.
+         */
+        LiveNextChange: {
+            /** @enum {unknown} */
+            do: "next-change";
+            /** @default null */
+            position_s?: number | null;
+            /** @default null */
+            seconds?: number | null;
+            /** @default null */
+            waits?: ("" | "bar" | "beat") | null;
+        };
+        /**
+         * NoPad
+         * @description Let go of what pads of a section hold: colour, position, beam; or the effects of the row.
+         */
+        LiveNoPad: {
+            /** @enum {unknown} */
+            do: "no-pad";
+            row: number;
+            /** @enum {unknown} */
+            section: "beam" | "colour" | "effects" | "position";
+        };
+        /**
+         * OverlayLevel
+         * @description Move the fader of an overlay: how far it lies over what runs below, 0…1.
+         */
+        LiveOverlayLevel: {
+            /** @enum {unknown} */
+            do: "overlay-level";
+            overlay: number;
+            value: number;
+        };
+        /**
+         * OverlayTold
+         * @description An overlay. level: of its fader; share: how far it lies over what runs below now; on: whether it is in, or held; until: the
+         *         stamp at which a way in or out is over.
+         */
+        LiveOverlayTold: {
+            id: number;
+            level: number;
+            name: string;
+            on: boolean;
+            share: number;
+            until: number | null;
+        };
+        /**
+         * PadHeld
+         * @description A pad that holds something. covered: share of what it holds that later actions have covered, 0…1.
+         */
+        LivePadHeld: {
+            covered: number;
+            pad: number;
+        };
+        /**
+         * PageTold
+         * @description The page of faders and buttons that was asked for last: number: counts how often; holder: by whom, empty: by all.
+         */
+        LivePageTold: {
+            holder: string;
+            number: number;
+            page: number;
+        };
+        /**
+         * Pause
+         * @description Hold the clock of a list.
+         */
+        LivePause: {
+            /** @enum {unknown} */
+            do: "pause";
+            list: number;
+        };
+        /**
+         * PickTwo
+         * @description The two colours, the rows that they go over, and how far they lie over the colours that are there, 0…1.
+         */
+        LivePickTwo: {
+            /** @default null */
+            a?: string | null;
+            /** @default null */
+            b?: string | null;
+            /** @enum {unknown} */
+            do: "two-colours";
+            /** @default null */
+            mix?: number | null;
+            /** @default null */
+            rows?: number[] | null;
+        };
+        /**
+         * Press
+         * @description Press a button, or let go of it. holder: who does, known by the web process.
+         */
+        LivePress: {
+            control: string;
+            /** @enum {unknown} */
+            do: "press";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+        };
+        /**
+         * PressFlash
+         * @description Flash a row while it is held. holder: who does, known by the web process.
+         */
+        LivePressFlash: {
+            /** @enum {unknown} */
+            do: "flash";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+            /** @enum {unknown} */
+            kind: "dark" | "even" | "odd" | "strobe" | "white";
+            row: number;
+        };
+        /**
+         * PressOverlay
+         * @description Bring an overlay in, or out, in its own time.
+         */
+        LivePressOverlay: {
+            /** @enum {unknown} */
+            do: "overlay";
+            /** @default true */
+            on?: boolean;
+            overlay: number;
+        };
+        /**
+         * PressPad
+         * @description Press a pad, or let go of one that acts while it is held. holder: who does, known by the web process.
+         */
+        LivePressPad: {
+            /** @enum {unknown} */
+            do: "pad";
+            /** @default true */
+            down?: boolean;
+            /** @default  */
+            holder?: string;
+            pad: number;
+            row: number;
+        };
+        /**
+         * PressSpecial
+         * @description Take the lights of a special out of the look, or give them back; one that is on and asked for again comes last.
+         */
+        LivePressSpecial: {
+            /** @enum {unknown} */
+            do: "special";
+            /** @default true */
+            on?: boolean;
+            special: number;
+        };
+        /**
+         * PreviewEffect
+         * @description An effect as it is being edited, until the next edit. revision: of the show that it was made from.
+         */
+        LivePreviewEffect: {
+            document: unknown;
+            effect_id: number;
+            /** @default 0 */
+            revision?: number;
+            /** @enum {unknown} */
+            type: "preview-effect";
+        };
+        /**
+         * Refused
+         * @description An action that was not done, and why; ref as it came with the action.
+         */
+        LiveRefused: {
+            message: string;
+            /** @default null */
+            ref?: unknown;
+            /** @enum {unknown} */
+            type: "refused";
+        };
+        /**
+         * Release
+         * @description Let go of all that a list holds, in a time.
+         */
+        LiveRelease: {
+            /** @enum {unknown} */
+            do: "release";
+            list: number;
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
+         * ReleaseAll
+         * @description The last way home: let go of all lists and effects that are not protected, in a time.
+         */
+        LiveReleaseAll: {
+            /** @enum {unknown} */
+            do: "release-all";
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
+         * ReleaseControl
+         * @description Let go of the look that a fader or button holds, in the time in which it goes.
+         */
+        LiveReleaseControl: {
+            control: string;
+            /** @enum {unknown} */
+            do: "release-control";
+        };
+        /**
+         * ReleaseRow
+         * @description Let go of all that a row holds, in a time.
+         */
+        LiveReleaseRow: {
+            /** @enum {unknown} */
+            do: "release-row";
+            row: number;
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
+         * Resume
+         * @description Let the clock of a list go on.
+         */
+        LiveResume: {
+            /** @enum {unknown} */
+            do: "resume";
+            list: number;
+        };
+        /**
+         * RouteState
+         * @description How a route does. state: off, sending, failed, not allowed; text: what is wrong, in words; drops: packets that did
+         *         not go out in their frame; since_last_s: since the last packet; longest_gap_s: between two frames sent, in the last minute.
+         */
+        LiveRouteState: {
+            /** @default 0 */
+            drops?: number;
+            /** @default 0 */
+            errors?: number;
+            id: number;
+            /** @default 0 */
+            longest_gap_s?: number;
+            /** @default 0 */
+            packets?: number;
+            /** @default 0 */
+            per_second?: number;
+            /** @default null */
+            priority?: number | null;
+            protocol: string;
+            /** @default null */
+            since_last_s?: number | null;
+            state: string;
+            /** @default  */
+            text?: string;
+            to: string;
+            /** @default 0 */
+            universes?: number;
+        };
+        /**
+         * RowDepth
+         * @description Move the depth of all effects of a row, 0…1; that of the top row multiplies those of all rows.
+         */
+        LiveRowDepth: {
+            /** @enum {unknown} */
+            do: "row-depth";
+            row: number;
+            value: number;
+        };
+        /**
+         * RowLevel
+         * @description Move the level of a row, 0…1; that of the top row multiplies those of all rows.
+         */
+        LiveRowLevel: {
+            /** @enum {unknown} */
+            do: "row-level";
+            row: number;
+            value: number;
+        };
+        /**
+         * RowPairs
+         * @description Play the effects of a row in pairs, mirrored, or as they are.
+         */
+        LiveRowPairs: {
+            /** @enum {unknown} */
+            do: "row-pairs";
+            /** @default true */
+            on?: boolean;
+            row: number;
+        };
+        /**
+         * RowTold
+         * @description A row of a busking page. level, depth: of its faders; held: pads of colour, position and beam; on: effect pads; waiting:
+         *         pads that wait, and when each will go (None: while its tempo stands); dark: whether its lights give none; sent: the
+         *         message pad that was sent last; values: of haze and fan; moves: families that its effects move.
+         */
+        LiveRowTold: {
+            dark: boolean;
+            depth: number;
+            held: components["schemas"]["LivePadHeld"][];
+            id: number;
+            level: number;
+            moves: string[];
+            on: number[];
+            pairs: boolean;
+            sent: number | null;
+            values: {
+                [key: string]: number;
+            };
+            waiting: [
+                number,
+                number | null
+            ][];
+        };
+        /**
+         * RowValue
+         * @description Move an attribute of a row by hand, in its unit: output and fan of haze.
+         */
+        LiveRowValue: {
+            /** @enum {unknown} */
+            attribute: "fan_speed" | "haze";
+            /** @enum {unknown} */
+            do: "row-value";
+            row: number;
+            value: number;
+        };
+        /**
+         * Run
+         * @description Let something play again that was stopped.
+         */
+        LiveRun: {
+            /** @enum {unknown} */
+            do: "run";
+            key: string;
+        };
+        /**
+         * RunningState
+         * @description Something that plays. number: its name in live frames; theta_shifts: what edits have left, so that nothing jumps: of each
+         *         layer, in cycles of θ; depth, speed: as hands have changed them live, 1 and 1: they have not.
+         */
+        LiveRunningState: {
+            /** @default 1 */
+            depth?: number;
+            effect_id: number;
+            frozen: boolean;
+            key: string;
+            level: number;
+            name: string;
+            number: number;
+            source: string;
+            /** @default 1 */
+            speed?: number;
+            stopping: boolean;
+            theta: number;
+            theta_shifts: number[];
+        };
+        /**
+         * Second
+         * @description A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed.
+         */
+        LiveSecond: {
+            late: number;
+            middle_ms: number;
+            worst_ms: number;
+        };
+        /**
+         * ShownState
+         * @description What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself.
+         */
+        LiveShownState: {
+            at: number;
+            count: number;
+            heads: string[];
+            plays: boolean;
+        };
+        /**
+         * SpecialTold
+         * @description A special. phase: of the light of it that is farthest behind: off, to dark, moving, opening, on, home to dark, home moving,
+         *         home opening; until: the stamp at which that phase is over; lights: how many of its lights show it or are on their way to or
+         *         from it, of so many that it has.
+         */
+        LiveSpecialTold: {
+            id: number;
+            lights: number;
+            name: string;
+            of: number;
+            on: boolean;
+            phase: string;
+            until: number | null;
+        };
+        /**
+         * SpecialsHome
+         * @description Give the lights of all specials back to the look, each in its own times.
+         */
+        LiveSpecialsHome: {
+            /** @enum {unknown} */
+            do: "specials-home";
+        };
+        /**
+         * SpecialsLevel
+         * @description Move the fader of all specials, 0…1.
+         */
+        LiveSpecialsLevel: {
+            /** @enum {unknown} */
+            do: "specials-level";
+            value: number;
+        };
+        /**
+         * State
+         * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
+         *         blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
+         *         be, while the stage stays.
+         */
+        LiveState: {
+            /** @default [] */
+            actions?: components["schemas"]["LiveActionsTold"][];
+            blackout: boolean;
+            /** @default false */
+            blind?: boolean;
+            /** @default null */
+            busk?: components["schemas"]["LiveBuskTold"] | null;
+            /** @default null */
+            cut_off?: components["schemas"]["LiveCutOffTold"] | null;
+            /** @default [] */
+            devices?: components["schemas"]["LiveDeviceState"][];
+            grand: number;
+            health: components["schemas"]["LiveLoopHealth"];
+            /** @default [] */
+            held?: components["schemas"]["LiveHeldSlot"][];
+            levels: {
+                [key: string]: number;
+            };
+            /** @default [] */
+            lists?: components["schemas"]["LiveListTold"][];
+            /** @default null */
+            looked_at?: number | null;
+            /** @default [] */
+            looks?: components["schemas"]["LiveLookTold"][];
+            /** @default [] */
+            overlays?: components["schemas"]["LiveOverlayTold"][];
+            /** @default null */
+            page?: components["schemas"]["LivePageTold"] | null;
+            revision: number;
+            routes: components["schemas"]["LiveRouteState"][];
+            /** @default [] */
+            rows?: components["schemas"]["LiveRowTold"][];
+            running: components["schemas"]["LiveRunningState"][];
+            session: string;
+            /** @default null */
+            shown?: components["schemas"]["LiveShownState"] | null;
+            source: string;
+            /** @default [] */
+            specials?: components["schemas"]["LiveSpecialTold"][];
+            /** @default 1 */
+            specials_level?: number;
+            stopped: string[];
+            t: number;
+            tempos: components["schemas"]["LiveTempoState"][];
+            /** @enum {unknown} */
+            type: "state";
+        };
+        /**
+         * Stop
+         * @description Bring one thing back to base.
+         */
+        LiveStop: {
+            /** @enum {unknown} */
+            do: "stop";
+            key: string;
+        };
+        /**
+         * StopAll
+         * @description Bring all effects back to base, or what they do in one family, in a time; whatever started them.
+         */
+        LiveStopAll: {
+            /** @enum {unknown} */
+            do: "stop-all";
+            /** @default null */
+            family?: string | null;
+            /** @default 0.4 */
+            seconds?: number;
+        };
+        /**
+         * Tap
+         * @description Tap a tempo, by its name.
+         */
+        LiveTap: {
+            /** @enum {unknown} */
+            do: "tap";
+            tempo: string;
+        };
+        /**
+         * TempoState
+         * @description How fast a tempo is, and its beat at the state's time; rate: beats a second now; kept: the BPM that the show keeps; held:
+         *         whether it stands; follows: the name of another that it follows at a ratio.
+         */
+        LiveTempoState: {
+            beat: number;
+            bpm: number;
+            /** @default null */
+            follows?: string | null;
+            /** @default false */
+            held?: boolean;
+            /** @default 0 */
+            kept?: number;
+            name: string;
+            /** @default 0 */
+            rate?: number;
+            /** @default 1 */
+            ratio?: number;
+        };
+        /**
+         * TempoTimes
+         * @description Half, double or other times what a tempo has.
+         */
+        LiveTempoTimes: {
+            /** @enum {unknown} */
+            do: "tempo-times";
+            factor: number;
+            tempo: string;
+        };
+        /**
+         * TemposBack
+         * @description All tempos, or one, back to the BPM that the show keeps: going, and of their own.
+         */
+        LiveTemposBack: {
+            /** @enum {unknown} */
+            do: "tempos-back";
+            /** @default null */
+            tempo?: string | null;
+        };
+        LiveToBrowser: components["schemas"]["LiveHello"] | components["schemas"]["LiveEngineIs"] | components["schemas"]["LiveState"] | components["schemas"]["LiveRefused"];
+        /**
+         * Trouble
+         * @description What is wrong now, in words.
+         */
+        LiveTrouble: {
+            text: string;
+            who: string;
+        };
+        /**
+         * TwoColoursTold
+         * @description The two colours, as `#rrggbb`, the rows that they go over, and their mix, 0…1.
+         */
+        LiveTwoColoursTold: {
+            a: string;
+            b: string;
+            mix: number;
+            rows: number[];
+        };
+        /**
+         * Watch
+         * @description Universes to see live.
+         */
+        LiveWatch: {
+            /** @enum {unknown} */
+            type: "watch";
+            universes: number[];
+        };
+        /**
+         * LookChange
+         * @description What is to be changed of a look.
+         */
+        LookChange: {
+            /**
+             * In S
+             * @default null
+             */
+            in_s?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Out S
+             * @default null
+             */
+            out_s?: number | null;
+            /**
+             * Over
+             * @default null
+             */
+            over?: boolean | null;
+        };
+        /**
+         * LookOrder
+         * @description Looks in their order.
+         */
+        LookOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * LookSource
+         * @description Of what a look is made. source: what is set by hand, or what is on stage; families: of which, None: all; heads: on which,
+         *     None: all; effects: whether those that run are kept, too.
+         */
+        LookSource: {
+            /**
+             * Effects
+             * @default true
+             */
+            effects?: boolean;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Source
+             * @default draft
+             * @enum {string}
+             */
+            source?: "draft" | "stage";
+        };
+        /**
+         * LookView
+         * @description A look. content: what it holds, in words; families: in which; effects: their names; used_by: where it is.
+         */
+        LookView: {
+            /** Content */
+            content: string;
+            /** Effects */
+            effects: string[];
+            /** Families */
+            families: string[];
+            /** Id */
+            id: number;
+            /** In S */
+            in_s: number;
+            /** Name */
+            name: string;
+            /** Out S */
+            out_s: number;
+            /** Over */
+            over: boolean;
+            /** Used By */
+            used_by: string[];
+        };
+        /**
+         * LooksView
+         * @description All looks, in their order.
+         */
+        LooksView: {
+            /** Looks */
+            looks: components["schemas"]["LookView"][];
+        };
+        /**
+         * MadeChannel
+         * @description A channel of a kind that is made: what it carries (empty: nothing), how fine, natural values at DMX 0 and at full, and at
+         *     home.
+         */
+        MadeChannel: {
+            /**
+             * Bits
+             * @default 8
+             * @enum {integer}
+             */
+            bits?: 8 | 16 | 24;
+            /**
+             * High
+             * @default 1
+             */
+            high?: number;
+            /**
+             * Home
+             * @default 0
+             */
+            home?: number;
+            /**
+             * Low
+             * @default 0
+             */
+            low?: number;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
+         * MakeFan
+         * @description Spread an attribute over heads, in their order, from what they have now. amount: from the first to the last.
+         */
+        MakeFan: {
+            /**
+             * Amount
+             * @default 0
+             */
+            amount?: number;
+            /** Attribute */
+            attribute: string;
+            /**
+             * Fixed
+             * @default middle
+             */
+            fixed?: string;
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * MakeKind
+         * @description A kind from its channel list, in the order of its slots.
+         */
+        MakeKind: {
+            /**
+             * Beam Deg
+             * @default 20
+             */
+            beam_deg?: number;
+            /** Channels */
+            channels: components["schemas"]["MadeChannel"][];
+            /**
+             * Kind
+             * @default par
+             * @enum {string}
+             */
+            kind?: "spot" | "wash" | "beam" | "par" | "profile" | "strobe" | "blinder" | "haze" | "fan";
+            /**
+             * Maker
+             * @default
+             */
+            maker?: string;
+            /** Model */
+            model: string;
+        };
+        /**
+         * MessageView
+         * @description A message of a cue, and as it is read; sent: s after the go.
+         */
+        MessageView: {
+            /** Message */
+            message: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
+            /** Sent */
+            sent: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Misbehave
+         * @description How a simulated node shall misbehave. drop: share of packets, 0…1.
+         */
+        Misbehave: {
+            /**
+             * Delay Ms
+             * @default 0
+             */
+            delay_ms?: number;
+            /**
+             * Drop
+             * @default 0
+             */
+            drop?: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Protocol
+             * @enum {string}
+             */
+            protocol: "E1.31" | "Art-Net";
+            /**
+             * Vanished
+             * @default false
+             */
+            vanished?: boolean;
+        };
+        /**
+         * MixedView
+         * @description What lights really do for a colour: see `core.explain.mixing.Mixed`.
+         */
+        MixedView: {
+            /** Exact */
+            exact: boolean;
+            /** Heads */
+            heads: number;
+            /** Model */
+            model: string;
+            /** Slots */
+            slots: components["schemas"]["WheelSlot"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ModeView
+         * @description A mode. label: what tells it from other modes of its model; footprint: slots; cells: how many; parts: its heads.
+         */
+        ModeView: {
+            /** Cells */
+            cells: number;
+            /** Footprint */
+            footprint: number;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
+        };
+        /**
+         * MoveUniverse
+         * @description A universe, and where it goes.
+         */
+        MoveUniverse: {
+            /** To */
+            to: number;
+            /** Universe */
+            universe: number;
+        };
+        /**
+         * MovesView
+         * @description Lights that move for a cue: in the dark before it, and in view; hidden_by: number of the cue that would hide it.
+         */
+        MovesView: {
+            /** Dark */
+            dark: number;
+            /** Hidden By */
+            hidden_by: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Seen */
+            seen: number;
+        };
+        /**
+         * NewBuskPage
+         * @description A page made from groups, in this order. colours: one set that all rows take from, or a set for each group.
+         */
+        NewBuskPage: {
+            /**
+             * Colours
+             * @default all
+             * @enum {string}
+             */
+            colours?: "all" | "each";
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["NewBuskRow"][];
+        };
+        /**
+         * NewBuskRow
+         * @description A group that shall be a row. carries: sections beside its level; none given: all that make sense for its lights.
+         */
+        NewBuskRow: {
+            /**
+             * Carries
+             * @default null
+             */
+            carries?: ("colour" | "position" | "beam" | "effects" | "messages")[] | null;
+            /** Group Id */
+            group_id: number;
+        };
+        /**
+         * NewControl
+         * @description Something put on a fader or button.
+         */
+        NewControl: {
+            drives: components["schemas"]["Driven"];
+            /**
+             * Job
+             * @default depth
+             * @enum {string}
+             */
+            job?: "depth" | "speed" | "both";
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "fader" | "latch" | "flash";
+            /** Name */
+            name: string;
+            /** Place */
+            place: number;
+            /**
+             * Release S
+             * @default 0.4
+             */
+            release_s?: number;
+        };
+        /**
+         * NewCue
+         * @description A cue recorded from the draft. after: the cue behind which it comes (none: the last); number: if it is to have this one;
+         *     families, heads, effects: what of the draft is taken, none: all.
+         */
+        NewCue: {
+            /**
+             * After
+             * @default null
+             */
+            after?: number | null;
+            /**
+             * Effects
+             * @default true
+             */
+            effects?: boolean;
+            /**
+             * Everything Else Out
+             * @default false
+             */
+            everything_else_out?: boolean;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /** @default null */
+            times?: components["schemas"]["CueTimes"] | null;
+        };
+        /**
+         * NewEffect
+         * @description A new effect on one attribute, at once in the draft on these heads; or a document, into the library.
+         */
+        NewEffect: {
+            /**
+             * Attribute
+             * @default null
+             */
+            attribute?: string | null;
+            /**
+             * Document
+             * @default null
+             */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Spread
+             * @default ripple
+             * @enum {string}
+             */
+            spread?: "ripple" | "relay";
+        };
+        /**
+         * NewEffectView
+         * @description The new effect, and its key in the draft when it runs there.
+         */
+        NewEffectView: {
+            /** Draft Id */
+            draft_id: number | null;
+            effect: components["schemas"]["EffectView"];
+        };
+        /**
+         * NewGroup
+         * @description A selection to keep; it may be empty first.
+         */
+        NewGroup: {
+            /** Heads */
+            heads?: string[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewLook
+         * @description A new look. over: an overlay; in_s, out_s: in which it comes and goes.
+         */
+        NewLook: {
+            /**
+             * Effects
+             * @default true
+             */
+            effects?: boolean;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * In S
+             * @default 0.5
+             */
+            in_s?: number;
+            /** Name */
+            name: string;
+            /**
+             * Out S
+             * @default 1
+             */
+            out_s?: number;
+            /**
+             * Over
+             * @default false
+             */
+            over?: boolean;
+            /**
+             * Source
+             * @default draft
+             * @enum {string}
+             */
+            source?: "draft" | "stage";
+        };
+        /**
+         * NodeUniverse
+         * @description What a simulated node saw of a universe. sources: how many send it; synchronised: whether it waits to be shown with
+         *     others.
+         */
+        NodeUniverse: {
+            /** Gap Ms */
+            gap_ms: number;
+            /** Jitter Ms */
+            jitter_ms: number;
+            /** Longest Gap Ms */
+            longest_gap_ms: number;
+            /** Lost */
+            lost: boolean;
+            /** Packets */
+            packets: number;
+            /** Per Second */
+            per_second: number;
+            /** Priority */
+            priority: number | null;
+            /** Sequence Errors */
+            sequence_errors: number;
+            /** Slots */
+            slots: number[];
+            /** Source */
+            source: string;
+            /** Sources */
+            sources: number;
+            /** Synchronised */
+            synchronised: boolean;
+            /** Terminated */
+            terminated: boolean;
+            /** Universe */
+            universe: number;
+        };
+        /**
+         * NodeView
+         * @description A simulated node, what it counts, and how it misbehaves. calls_itself: instead of its name, empty: nothing else;
+         *     faults: packets that could not be decoded, by what was wrong.
+         */
+        NodeView: {
+            /** Bad */
+            bad: number;
+            /** Calls Itself */
+            calls_itself: string;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Drop */
+            drop: number;
+            /** Faults */
+            faults: {
+                [key: string]: number;
+            };
+            /** Host */
+            host: string;
+            /** Last Bad */
+            last_bad: string;
+            /** Name */
+            name: string;
+            /** Port */
+            port: number;
+            /**
+             * Protocol
+             * @enum {string}
+             */
+            protocol: "E1.31" | "Art-Net";
+            /** Universes */
+            universes: components["schemas"]["NodeUniverse"][];
+            /** Vanished */
+            vanished: boolean;
+        };
+        /**
+         * NodesView
+         * @description All simulated nodes; none where they were not started.
+         */
+        NodesView: {
+            /** Nodes */
+            nodes: components["schemas"]["NodeView"][];
+        };
+        /**
+         * Note
+         * @description A MIDI note. length: s after which it ends, 0: it goes on.
+         */
+        Note: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /**
+             * Length
+             * @default 0.2
+             */
+            length?: number;
+            /** Note */
+            note: number;
+            /**
+             * Velocity
+             * @default 100
+             */
+            velocity?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * NoteOff
+         * @description The end of a MIDI note.
+         */
+        NoteOff: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note off";
+            /** Note */
+            note: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * NoticeView
+         * @description What is wrong or odd about an effect on these heads. note: sometimes wanted.
+         */
+        NoticeView: {
+            fix: components["schemas"]["FixView"] | null;
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: boolean;
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * OddOne
+         * @description Something odd: see `core.explain.rig_check.Odd`. ask: what mends it, as the body of `POST /api/rig/address`.
+         */
+        OddOne: {
+            /** Ask */
+            ask: {
+                [key: string]: unknown;
+            };
+            /** Kind */
+            kind: string;
+            /** Mend */
+            mend: string;
+            /** Numbers */
+            numbers: number[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * OddView
+         * @description All that is odd about the rig.
+         */
+        OddView: {
+            /** Odd */
+            odd: components["schemas"]["OddOne"][];
+        };
+        /**
+         * OnDraft
+         * @description An effect on heads.
+         */
+        OnDraft: {
+            /** Effect Id */
+            effect_id: number;
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * OnWay
+         * @description Heads that are shown on a way.
+         */
+        OnWay: {
+            /** Heads */
+            heads: string[];
+            /** Way */
+            way: string;
+        };
+        /**
+         * Opens
+         * @description What a line names: a view, and the effect, or the cue of a list, to show there.
+         */
+        Opens: {
+            /**
+             * Cue
+             * @default null
+             */
+            cue?: number | null;
+            /**
+             * Effect
+             * @default null
+             */
+            effect?: number | null;
+            /**
+             * List
+             * @default null
+             */
+            list?: number | null;
+            /** View */
+            view: string;
+        };
+        /**
+         * OrderView
+         * @description An order that a selection can be put in, and what it is called.
+         */
+        OrderView: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Osc
+         * @description An OSC message. arguments: as they are typed, see `protocols.osc.read_arguments`.
+         */
+        Osc: {
+            /** Address */
+            address: string;
+            /**
+             * Arguments
+             * @default
+             */
+            arguments?: string;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "osc";
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * OtherPalette
+         * @description Another palette.
+         */
+        OtherPalette: {
+            /** Other */
+            other: number;
+        };
+        /**
+         * OwnCopy
+         * @description What runs the effect and shall get a copy of its own: `draft:3` or `control:5`.
+         */
+        OwnCopy: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * PadContent
+         * @description A pad of a section: one with a number stays the same pad, one without is new.
+         */
+        PadContent: {
+            /**
+             * Effect
+             * @default null
+             */
+            effect?: number | null;
+            /**
+             * Id
+             * @default null
+             */
+            id?: number | null;
+            /**
+             * Message
+             * @default null
+             */
+            message?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"]) | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Palette
+             * @default null
+             */
+            palette?: number | null;
+            /**
+             * While Held
+             * @default false
+             */
+            while_held?: boolean;
+        };
+        /**
+         * PageName
+         * @description A name of a page.
+         */
+        PageName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * PageOrder
+         * @description Pages in their order.
+         */
+        PageOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * PageView
+         * @description A page of faders and buttons.
+         */
+        PageView: {
+            /** Controls */
+            controls: components["schemas"]["ControlView"][];
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PagesView
+         * @description All pages; faders, buttons: how many places each has; on_faders, on_buttons: kinds that each can have.
+         */
+        PagesView: {
+            /** Buttons */
+            buttons: number;
+            /** Faders */
+            faders: number;
+            /** On Buttons */
+            on_buttons: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release")[];
+            /** On Faders */
+            on_faders: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release")[];
+            /** Pages */
+            pages: components["schemas"]["PageView"][];
+        };
+        /**
+         * PaletteContent
+         * @description A palette's name and document.
+         */
+        PaletteContent: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+        };
+        /**
+         * PaletteOrder
+         * @description Palettes by number, in the order they shall have.
+         */
+        PaletteOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * PalettePicture
+         * @description What a palette looks like: its colours; where beams point from where they hang (x of each end, −1…1); gobo slot, zoom in
+         *     degrees and level in %, where it has them; words: the values of others.
+         */
+        PalettePicture: {
+            /** Beams */
+            beams: components["schemas"]["Beam"][];
+            /** Colours */
+            colours: string[];
+            /** Gobo */
+            gobo: number | null;
+            /** Level */
+            level: number | null;
+            /** Words */
+            words: string;
+            /** Zoom */
+            zoom: number | null;
+        };
+        /**
+         * PaletteSet
+         * @description On how many heads a palette was set, and of how many: in words.
+         */
+        PaletteSet: {
+            /** Acts */
+            acts: number;
+            /** Done */
+            done: string;
+            /** Of */
+            of: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PaletteView
+         * @description A palette: its document, for which heads it was made, the kinds of head it acts on with how many there are, who uses it
+         *     in words, and how it looks.
+         */
+        PaletteView: {
+            /** Acts On */
+            acts_on: {
+                [key: string]: number;
+            };
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Family */
+            family: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            picture: components["schemas"]["PalettePicture"];
+            /**
+             * Scope
+             * @enum {string}
+             */
+            scope: "heads" | "models" | "any";
+            /** Set */
+            set: string;
+            /** Used By */
+            used_by: string[];
+            /** Way */
+            way: string;
+        };
+        /**
+         * PalettesView
+         * @description All palettes.
+         */
+        PalettesView: {
+            /** Palettes */
+            palettes: components["schemas"]["PaletteView"][];
+        };
+        /**
+         * PartView
+         * @description A head of every fixture in a mode. part: the number of the cell, 0 the fixture itself; what it can do.
+         */
+        PartView: {
+            /** Attributes */
+            attributes: string[];
+            /** Part */
+            part: number;
+        };
+        /**
+         * PasteRows
+         * @description Rows to paste: columns apart by tabs. numbers: fixtures from the chosen row on; column: the chosen one.
+         */
+        PasteRows: {
+            /**
+             * Column
+             * @default number
+             */
+            column?: string;
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * PasteView
+         * @description What is pasted, in words, and what is wrong with it.
+         */
+        PasteView: {
+            /** Changes */
+            changes: string[];
+            /** Done */
+            done: string;
+            /** Faults */
+            faults: string[];
+            /** Lost */
+            lost?: string[];
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+        };
+        /**
+         * Pasting
+         * @description Copies of cues, in their order, behind one (none: at the end).
+         */
+        Pasting: {
+            /**
+             * After
+             * @default null
+             */
+            after?: number | null;
+            /** Cues */
+            cues: number[];
+        };
+        /**
+         * PickerPart
+         * @description One number of a picker.
+         */
+        PickerPart: {
+            /** Circle */
+            circle: boolean;
+            /** High */
+            high: number;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * PickerView
+         * @description A way to pick a colour.
+         */
+        PickerView: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PickerPart"][];
+        };
+        /**
+         * PickersView
+         * @description All ways to pick a colour.
+         */
+        PickersView: {
+            /** Pickers */
+            pickers: components["schemas"]["PickerView"][];
+        };
+        /**
+         * PlaceView
+         * @description A named place, and the specials that are aimed at it.
+         */
+        PlaceView: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
+            /** Used By */
+            used_by: string[];
+        };
+        /**
+         * PositionSet
+         * @description A set of positions for a group.
+         */
+        PositionSet: {
+            /** Group */
+            group: number;
+        };
+        /**
+         * ProcessView
+         * @description A process. cpu: % of a core since it was asked for last; memory in MB; message: what is wrong with it, in words.
+         */
+        ProcessView: {
+            /** Cpu */
+            cpu: number;
+            /** Memory Mb */
+            memory_mb: number;
+            /** Message */
+            message: string;
+            /** Name */
+            name: string;
+            /** Restarts */
+            restarts: number;
+            /** Running */
+            running: boolean;
+        };
+        /**
+         * ProcessesView
+         * @description Those that the supervisor watches; none where there is no supervisor.
+         */
+        ProcessesView: {
+            /** Processes */
+            processes: components["schemas"]["ProcessView"][];
+        };
+        /**
+         * ProgramChange
+         * @description A MIDI program, counted from 1.
+         */
+        ProgramChange: {
+            /**
+             * Channel
+             * @default 1
+             */
+            channel?: number;
+            /** Device */
+            device: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "program";
+            /** Program */
+            program: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ProposalView
+         * @description All groups, in the order of the stage.
+         */
+        ProposalView: {
+            /** Groups */
+            groups: components["schemas"]["ProposedView"][];
+        };
+        /**
+         * ProposedView
+         * @description A group as a row of a new page: see `busk_maker.Proposed`.
+         */
+        ProposedView: {
+            /** Carries */
+            carries: ("colour" | "position" | "beam" | "effects" | "messages")[];
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "all" | "lights" | "messages" | "haze";
+            /** Lights */
+            lights: string;
+            /** Name */
+            name: string;
+            /** On */
+            on: boolean;
+        };
+        /**
+         * ReadColour
+         * @description A colour to read, and the heads of which is asked what they do for it.
+         */
+        ReadColour: {
+            /** Heads */
+            heads?: string[];
+            /**
+             * Hex
+             * @default null
+             */
+            hex?: string | null;
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Picker
+             * @default null
+             */
+            picker?: string | null;
+        };
+        /**
+         * ReadyRig
+         * @description Which small rig to begin with.
+         */
+        ReadyRig: {
+            /**
+             * Rig
+             * @enum {string}
+             */
+            rig: "pars" | "club" | "stage";
+        };
+        /**
+         * ReceivedView
+         * @description A message that a simulated device got. at: s since 1970.
+         */
+        ReceivedView: {
+            /** At */
+            at: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RecordInto
+         * @description The draft into a cue that is there.
+         */
+        RecordInto: {
+            /**
+             * Effects
+             * @default true
+             */
+            effects?: boolean;
+            /**
+             * Families
+             * @default null
+             */
+            families?: ("intensity" | "position" | "colour" | "beam")[] | null;
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+            /**
+             * How
+             * @default merge
+             * @enum {string}
+             */
+            how?: "merge" | "replace" | "take away";
+        };
+        /**
+         * RecordedHands
+         * @description What hands did, as a new action list.
+         */
+        RecordedHands: {
+            /** Hands */
+            hands: components["schemas"]["Hand"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * ReleaseEverything
+         * @description Let go of all that is not protected, in a time.
+         */
+        ReleaseEverything: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "release everything";
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * RenamePalette
+         * @description Another name, or another way of colours to it (empty: the show's).
+         */
+        RenamePalette: {
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Way
+             * @default null
+             */
+            way?: string | null;
+        };
+        /**
+         * Renumbering
+         * @description Other numbers for cues of a list (none: all).
+         */
+        Renumbering: {
+            /**
+             * Cues
+             * @default null
+             */
+            cues?: number[] | null;
+            /**
+             * First
+             * @default 1
+             */
+            first?: number;
+            /**
+             * Step
+             * @default 1
+             */
+            step?: number;
+        };
+        /**
+         * Replacement
+         * @description What takes the place of a palette wherever it is used: another palette, or (none) its values. delete: then it goes.
+         */
+        Replacement: {
+            /**
+             * By
+             * @default null
+             */
+            by?: number | null;
+            /**
+             * Delete
+             * @default true
+             */
+            delete?: boolean;
+        };
+        /**
+         * RigDone
+         * @description What was done. numbers: of fixtures that are new; lost: what it cost, in words.
+         */
+        RigDone: {
+            /** Done */
+            done: string;
+            /** Lost */
+            lost?: string[];
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+        };
+        /**
+         * RigView
+         * @description The rig. number: as in the header of live frames. places: x, y, z of each head in m, one after another; heads are in
+         *     the order of fixture numbers, within each in that of the parts of its mode.
+         */
+        RigView: {
+            /** Fixtures */
+            fixtures: components["schemas"]["FixtureView"][];
+            /** Modes */
+            modes: components["schemas"]["ModeView"][];
+            /** Number */
+            number: number;
+            /** Places */
+            places: number[];
+        };
+        /**
+         * RouteDocument
+         * @description Which universes go where: see `messages.RoutePart`. universes: ranges, or “all”.
+         */
+        RouteDocument: {
+            /**
+             * Always
+             * @default false
+             */
+            always?: boolean;
+            /**
+             * First
+             * @default null
+             */
+            first?: number | null;
+            /**
+             * Over
+             * @default
+             */
+            over?: string;
+            /**
+             * Port
+             * @default 0
+             */
+            port?: number;
+            /**
+             * Priority
+             * @default 100
+             */
+            priority?: number;
+            /**
+             * Protocol
+             * @default E1.31
+             * @enum {string}
+             */
+            protocol?: "E1.31" | "Art-Net";
+            /**
+             * Rate
+             * @default 44
+             */
+            rate?: number;
+            /**
+             * Sync
+             * @default 0
+             */
+            sync?: number;
+            /** To */
+            to: string;
+            /**
+             * Universes
+             * @default all
+             */
+            universes?: string;
+        };
+        /**
+         * RouteDone
+         * @description What was done, to which route.
+         */
+        RouteDone: {
+            /** Done */
+            done: string;
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * RouteView
+         * @description A route. line: as it is typed; words: as a sentence; ask: what a user must agree to before it sends, empty: nothing;
+         *     carried: universes of the rig that it carries, each by its number here and there.
+         */
+        RouteView: {
+            /** Ask */
+            ask: string;
+            /** Carried */
+            carried: [
+                number,
+                number
+            ][];
+            document: components["schemas"]["RouteDocument"];
+            /** Id */
+            id: number;
+            /** Line */
+            line: string;
+            /** On */
+            on: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RoutesView
+         * @description All routes; interfaces that exist; lost: universes of the rig that no route carries which is on, in words.
+         */
+        RoutesView: {
+            /** Interfaces */
+            interfaces: components["schemas"]["InterfaceView"][];
+            /** Lost */
+            lost: string;
+            /** Routes */
+            routes: components["schemas"]["RouteView"][];
+        };
+        /**
+         * RuleView
+         * @description A rule by which groups are made from one, and what it is called.
+         */
+        RuleView: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Rules
+         * @description By which rules groups are made from one.
+         */
+        Rules: {
+            /** Rules */
+            rules: string[];
+        };
+        /**
+         * RunsOn
+         * @description An effect that runs now. source: what started it; heads: on which it acts; words: these in short.
+         */
+        RunsOn: {
+            /** Heads */
+            heads: string[];
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * RunsView
+         * @description Where an effect runs now.
+         */
+        RunsView: {
+            /** Runs */
+            runs: components["schemas"]["RunsOn"][];
+        };
+        /**
+         * ScopeView
+         * @description The form of a layer over one cycle: `values` of each attribute in its unit, not clamped, `low`, `high` and `base`.
+         *
+         *     mirrored: heads whose pan is mirrored. phases: base64 of rows × columns bytes, as in the weave: where each head is in the
+         *     cycle (0–254), 255 at rest. Of waveforms: duty, and how much deeper the wave is for each unit that its crest is drawn up.
+         */
+        ScopeView: {
+            /** Base */
+            base: number[];
+            /** Depth Per Unit */
+            depth_per_unit: number | null;
+            /** Duty */
+            duty: number | null;
+            /** High */
+            high: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wave" | "path" | "colour";
+            /** Layer */
+            layer: number;
+            /** Low */
+            low: number[];
+            /** Mirrored */
+            mirrored: boolean[];
+            /** Names */
+            names: string[];
+            /** Phases */
+            phases: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: number[][];
+        };
+        /**
+         * SeenWay
+         * @description What is seen on a way: `#rrggbb` each; middle: in words and numbers; passes: hues on the way; dip: in % of white.
+         */
+        SeenWay: {
+            /** Dip */
+            dip: number;
+            /** Middle */
+            middle: string;
+            /** Passes */
+            passes: string[];
+            /** Strip */
+            strip: string[];
+        };
+        /**
+         * SelectionOrder
+         * @description Heads to put in order.
+         */
+        SelectionOrder: {
+            /** Heads */
+            heads: string[];
+            /** Order */
+            order: string[];
+        };
+        /**
+         * SelectionText
+         * @description A selection in words, on top of a current one. cells: fixtures are taken as their cells.
+         */
+        SelectionText: {
+            /**
+             * Cells
+             * @default false
+             */
+            cells?: boolean;
+            /** Current */
+            current?: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * SelectionView
+         * @description Heads in their order.
+         */
+        SelectionView: {
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * SentenceOption
+         * @description One of the values that a choice takes.
+         */
+        SentenceOption: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
+         * SentencePart
+         * @description Plain words, or a value slot: where its value is in the document, how it reads, how it is edited.
+         */
+        SentencePart: {
+            /**
+             * High
+             * @default null
+             */
+            high?: number | null;
+            /**
+             * Kind
+             * @default null
+             */
+            kind?: ("choice" | "number" | "stops" | "curve" | "points" | "order" | "tempo") | null;
+            /**
+             * Label
+             * @default null
+             */
+            label?: string | null;
+            /**
+             * Low
+             * @default null
+             */
+            low?: number | null;
+            /**
+             * Of
+             * @default null
+             */
+            of?: string | null;
+            /**
+             * Options
+             * @default null
+             */
+            options?: components["schemas"]["SentenceOption"][] | null;
+            /**
+             * Scale
+             * @default null
+             */
+            scale?: number | null;
+            /**
+             * Slot
+             * @default null
+             */
+            slot?: string | null;
+            /**
+             * Step
+             * @default null
+             */
+            step?: number | null;
+            /**
+             * Swatches
+             * @default null
+             */
+            swatches?: string[] | null;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default null
+             */
+            unit?: string | null;
+            /**
+             * Value
+             * @default null
+             */
+            value?: unknown;
+        };
+        /**
+         * SentenceView
+         * @description Words and value slots: see core.explain.sentence.
+         */
+        SentenceView: {
+            /** Layers */
+            layers: components["schemas"]["SentencePart"][][];
+            /** Shared */
+            shared: components["schemas"]["SentencePart"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * SetColour
+         * @description Set a colour on heads.
+         */
+        SetColour: {
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads: string[];
+            /**
+             * Hex
+             * @default null
+             */
+            hex?: string | null;
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Picker
+             * @default null
+             */
+            picker?: string | null;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * SetMade
+         * @description Palettes that were made.
+         */
+        SetMade: {
+            /** Done */
+            done: string;
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * ShowControl
+         * @description A command of MIDI Show Control. to: number of the device, 112 to 126 groups of them, 127 all; cue, list: figures and
+         *     points; macro: of fire.
+         */
+        ShowControl: {
+            /**
+             * Command
+             * @default go
+             * @enum {string}
+             */
+            command?: "go" | "stop" | "resume" | "load" | "fire" | "all off" | "restore" | "reset" | "go off";
+            /**
+             * Cue
+             * @default
+             */
+            cue?: string;
+            /** Device */
+            device: number;
+            /**
+             * Format
+             * @default all
+             * @enum {string}
+             */
+            format?: "lighting" | "sound" | "machinery" | "video" | "projection" | "all";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "show control";
+            /**
+             * List
+             * @default
+             */
+            list?: string;
+            /**
+             * Macro
+             * @default 0
+             */
+            macro?: number;
+            /**
+             * To
+             * @default 127
+             */
+            to?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ShowOnWay
+         * @description Show heads at a share of ways between two colours, as long as it is looked at.
+         */
+        ShowOnWay: {
+            /** End */
+            end: string;
+            /** On */
+            on: components["schemas"]["OnWay"][];
+            /** Share */
+            share: number;
+            /** Start */
+            start: string;
+        };
+        /**
+         * ShowView
+         * @description The show's frame: name, groups, tempos, what undo and redo would take. playing: whether the engine has it;
+         *     session: who counts the revisions; rig, routes: count edits that touch fixtures,
+         *     modes or groups, and routes.
+         */
+        ShowView: {
+            /** Aims */
+            aims: components["schemas"]["AimWayView"][];
+            /** Groups */
+            groups: components["schemas"]["GroupView"][];
+            /** Name */
+            name: string;
+            /** Orders */
+            orders: components["schemas"]["OrderView"][];
+            /** Playing */
+            playing: boolean;
+            /** Redo */
+            redo: string | null;
+            /** Revision */
+            revision: number;
+            /** Rig */
+            rig: number;
+            /** Routes */
+            routes: number;
+            /** Rules */
+            rules: components["schemas"]["RuleView"][];
+            /** Session */
+            session: string;
+            /** Tempos */
+            tempos: components["schemas"]["TempoView"][];
+            /** Undo */
+            undo: string | null;
+        };
+        /**
+         * ShowWay
+         * @description The show's way of colours.
+         */
+        ShowWay: {
+            /** Way */
+            way: string;
+        };
+        /**
+         * SimulatedDevice
+         * @description A simulated device, and what it got, newest first. vanished: it is unplugged; bad: what it could not read.
+         */
+        SimulatedDevice: {
+            /** Bad */
+            bad: number;
+            /** Count */
+            count: number;
+            /** Host */
+            host: string;
+            /** Last Bad */
+            last_bad: string;
+            /** Name */
+            name: string;
+            /** Port */
+            port: number;
+            /** Received */
+            received: components["schemas"]["ReceivedView"][];
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "OSC" | "MIDI";
+            /** Vanished */
+            vanished: boolean;
+        };
+        /**
+         * SomeFixtures
+         * @description Fixtures by number.
+         */
+        SomeFixtures: {
+            /** Numbers */
+            numbers: number[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * SpecialDocument
+         * @description heads: in their order; aim: None: where home points; level in %; colour; beam: its attributes in natural units, what is not
+         *     set is home; out, move, up: times in s (docs/computation.md, "Specials").
+         */
+        SpecialDocument: {
+            /** @default null */
+            aim?: components["schemas"]["Aim"] | null;
+            /** Beam */
+            beam?: {
+                [key: string]: number;
+            };
+            /**
+             * Colour
+             * @default #ffffff
+             */
+            colour?: string;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Level
+             * @default 100
+             */
+            level?: number;
+            /**
+             * Move
+             * @default 0
+             */
+            move?: number;
+            /**
+             * Out
+             * @default 1
+             */
+            out?: number;
+            /**
+             * Up
+             * @default 1
+             */
+            up?: number;
+        };
+        /**
+         * SpecialOrder
+         * @description Specials in their order.
+         */
+        SpecialOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * SpecialView
+         * @description A special: its lights in words, where it is aimed in words and in m, and what cannot reach it.
+         */
+        SpecialView: {
+            aim: components["schemas"]["AimTold"];
+            /** Aimed At */
+            aimed_at: string;
+            document: components["schemas"]["SpecialDocument"];
+            /** Id */
+            id: number;
+            /** Lights */
+            lights: string;
+            /** Name */
+            name: string;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * SpecialsView
+         * @description All specials and named places.
+         */
+        SpecialsView: {
+            /** Places */
+            places: components["schemas"]["PlaceView"][];
+            /** Specials */
+            specials: components["schemas"]["SpecialView"][];
+        };
+        /**
+         * Splitting
+         * @description What of a cue moves into one of its own behind it.
+         */
+        Splitting: {
+            /** Families */
+            families: ("intensity" | "position" | "colour" | "beam")[];
+        };
+        /**
+         * StepView
+         * @description A step: in words, and how many s after the press it is done.
+         */
+        StepView: {
+            /** At */
+            at: number;
+            /** Step */
+            step: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * StopEffects
+         * @description Stop all effects, or what they do in one family, in a time.
+         */
+        StopEffects: {
+            /**
+             * Family
+             * @default null
+             */
+            family?: ("intensity" | "position" | "colour" | "beam") | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stop effects";
+            /**
+             * Seconds
+             * @default 0.4
+             */
+            seconds?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * SwitchRoute
+         * @description On or off. agreed: the user has read what will be sent where.
+         */
+        SwitchRoute: {
+            /**
+             * Agreed
+             * @default false
+             */
+            agreed?: boolean;
+            /** Id */
+            id: number;
+            /** On */
+            on: boolean;
+        };
+        /**
+         * TakeBack
+         * @description Values of the draft to take back: of these attributes, on these heads; none: of all heads.
+         */
+        TakeBack: {
+            /** Attributes */
+            attributes: string[];
+            /**
+             * Heads
+             * @default null
+             */
+            heads?: string[] | null;
+        };
+        /**
+         * TakeFromStage
+         * @description Heads whose values, as they are on stage now, become values of the draft; families: which of them.
+         */
+        TakeFromStage: {
+            /** Families */
+            families: ("intensity" | "position" | "colour" | "beam")[];
+            /** Heads */
+            heads: string[];
+        };
+        /**
+         * TempoView
+         * @description A shared speed.
+         */
+        TempoView: {
+            /** Bpm */
+            bpm: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ThreadChange
+         * @description Where an effect of a list starts and stops; ends none: it runs on.
+         */
+        ThreadChange: {
+            /** Begins */
+            begins: number;
+            /**
+             * Ends
+             * @default null
+             */
+            ends?: number | null;
+        };
+        /**
+         * ThreadView
+         * @description An effect of a list, from the cue that starts it to the one that stops it, by place; ends −1: it runs on.
+         */
+        ThreadView: {
+            /** Begins */
+            begins: number;
+            /** Changes */
+            changes: number[];
+            /** Effect Id */
+            effect_id: number;
+            /** Ends */
+            ends: number;
+            /** Heads */
+            heads: string[];
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** Thread */
+            thread: number;
+        };
+        /**
+         * ToActions
+         * @description An action list: run, or called off.
+         */
+        ToActions: {
+            /** Actions */
+            actions: number;
+            /**
+             * Do
+             * @default run
+             * @enum {string}
+             */
+            do?: "run" | "call off";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "actions";
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToControl
+         * @description An action on a fader or button of a page. value: 0…1, of level.
+         */
+        ToControl: {
+            /** Control */
+            control: number;
+            /**
+             * Do
+             * @default press
+             * @enum {string}
+             */
+            do?: "press" | "let go" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "control";
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToList
+         * @description An action on another list. cue: by its number in the show, of go to; value: 0…1, of level; seconds: of release.
+         */
+        ToList: {
+            /**
+             * Cue
+             * @default null
+             */
+            cue?: number | null;
+            /**
+             * Do
+             * @default go
+             * @enum {string}
+             */
+            do?: "go" | "go to" | "back" | "pause" | "resume" | "release" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "list";
+            /** List */
+            list: number;
+            /**
+             * Seconds
+             * @default 2
+             */
+            seconds?: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToMaster
+         * @description The grand master, or blackout.
+         */
+        ToMaster: {
+            /**
+             * Do
+             * @default level
+             * @enum {string}
+             */
+            do?: "level" | "blackout" | "light";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "master";
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToOverlay
+         * @description An overlay: in or out in its own time, or to a level.
+         */
+        ToOverlay: {
+            /**
+             * Do
+             * @default in
+             * @enum {string}
+             */
+            do?: "in" | "out" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "overlay";
+            /** Overlay */
+            overlay: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToPad
+         * @description A pad of a row of a busking page.
+         */
+        ToPad: {
+            /**
+             * Do
+             * @default press
+             * @enum {string}
+             */
+            do?: "press" | "let go";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pad";
+            /** Pad */
+            pad: number;
+            /** Row */
+            row: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToPage
+         * @description A page of faders and buttons, shown to who pressed, or from a cue to all.
+         */
+        ToPage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "page";
+            /** Page */
+            page: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToRow
+         * @description The level of a row, or that of its effects, 0…1.
+         */
+        ToRow: {
+            /**
+             * Do
+             * @default level
+             * @enum {string}
+             */
+            do?: "level" | "effects";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "row";
+            /** Row */
+            row: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToSpecial
+         * @description A special; without one: all of them home, or their level.
+         */
+        ToSpecial: {
+            /**
+             * Do
+             * @default press
+             * @enum {string}
+             */
+            do?: "press" | "home" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "special";
+            /**
+             * Special
+             * @default null
+             */
+            special?: number | null;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToTempo
+         * @description A tempo: set, tapped, or half or twice what it has.
+         */
+        ToTempo: {
+            /**
+             * Bpm
+             * @default 120
+             */
+            bpm?: number;
+            /**
+             * Do
+             * @default set
+             * @enum {string}
+             */
+            do?: "set" | "tap" | "half" | "double";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tempo";
+            /** Tempo */
+            tempo: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToUpdate
+         * @description Values changed by hand that came from one cue: where they can be put. here: the cue that the list is on.
+         */
+        ToUpdate: {
+            /** Cue Id */
+            cue_id: number;
+            /** Here */
+            here: number;
+            /** Here Id */
+            here_id: number;
+            /** Labels */
+            labels: string[];
+            /** List Id */
+            list_id: number;
+            /** List Name */
+            list_name: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Values */
+            values: number;
+        };
+        /**
+         * TraceAsk
+         * @description A head, and the attribute in question; none: the first that it has.
+         */
+        TraceAsk: {
+            /**
+             * Attribute
+             * @default null
+             */
+            attribute?: string | null;
+            /** Head */
+            head: string;
+        };
+        /**
+         * TraceChoice
+         * @description An attribute, or a colour as a whole.
+         */
+        TraceChoice: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TraceLine
+         * @description One line: who sets it, in words; value after it and target, in words; colour: of a colour, `#rrggbb`; share: 0…1.
+         */
+        TraceLine: {
+            /** Colour */
+            colour: string | null;
+            /** Detail */
+            detail: string;
+            opens: components["schemas"]["Opens"] | null;
+            /** Share */
+            share: number | null;
+            /** Target */
+            target: string;
+            /** Title */
+            title: string;
+            /** Value */
+            value: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * TraceSlotAsk
+         * @description A slot of a universe, 1…512.
+         */
+        TraceSlotAsk: {
+            /** Slot */
+            slot: number;
+            /** Universe */
+            universe: number;
+        };
+        /**
+         * TraceSlotView
+         * @description A slot that it comes out at, and what was sent there last; name: what the slot does.
+         */
+        TraceSlotView: {
+            /** Held */
+            held: boolean;
+            /** Name */
+            name: string;
+            /** Slot */
+            slot: number;
+            /** Universe */
+            universe: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * TraceView
+         * @description Where a value comes from. attributes: what else this head has, as name and label.
+         */
+        TraceView: {
+            /** Attribute */
+            attribute: string;
+            /** Attributes */
+            attributes: components["schemas"]["TraceChoice"][];
+            /** Fixture */
+            fixture: string;
+            /** Head */
+            head: string;
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: components["schemas"]["TraceLine"][];
+            /** Slots */
+            slots: components["schemas"]["TraceSlotView"][];
+        };
+        /**
+         * TroubleView
+         * @description Something that is wrong now, in words.
+         */
+        TroubleView: {
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * TypedCells
+         * @description What was typed into a column of fixtures, in their order.
+         */
+        TypedCells: {
+            /** Column */
+            column: string;
+            /** Numbers */
+            numbers: number[];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * UniverseFixture
+         * @description A fixture in a universe: its first slot there, and what each of its slots does, from there on.
+         */
+        UniverseFixture: {
+            /** Address */
+            address: number;
+            /** Channels */
+            channels: string[];
+            /** Mode */
+            mode: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * UniverseView
+         * @description A universe of the show, with the fixtures in it. used: slots.
+         */
+        UniverseView: {
+            /** Fixtures */
+            fixtures: components["schemas"]["UniverseFixture"][];
+            /** Universe */
+            universe: number;
+            /** Used */
+            used: number;
+        };
+        /**
+         * UniversesView
+         * @description All universes.
+         */
+        UniversesView: {
+            /** Universes */
+            universes: components["schemas"]["UniverseView"][];
+        };
+        /**
+         * Unplug
+         * @description Unplug a simulated device, or plug it in again.
+         */
+        Unplug: {
+            /**
+             * Gone
+             * @default true
+             */
+            gone?: boolean;
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "OSC" | "MIDI";
+        };
+        /**
+         * UpdateAsk
+         * @description Choices; what is not named goes nowhere. clear: take back from the draft what was put into cues.
+         */
+        UpdateAsk: {
+            /** Choices */
+            choices: components["schemas"]["UpdateChoice"][];
+            /**
+             * Clear
+             * @default true
+             */
+            clear?: boolean;
+        };
+        /**
+         * UpdateChoice
+         * @description Where values that came from a cue are put: there, or into the cue that the list is on.
+         */
+        UpdateChoice: {
+            /** Cue Id */
+            cue_id: number;
+            /** Into */
+            into: number;
+        };
+        /**
+         * UpdatePalette
+         * @description Take what is set by hand on these heads (none: on all) into a palette.
+         */
+        UpdatePalette: {
+            /** Heads */
+            heads?: string[];
+        };
+        /**
+         * UpdateView
+         * @description What was changed by hand, by the cue that each value on stage comes from; loose: values that come from no cue.
+         */
+        UpdateView: {
+            /** Found */
+            found: components["schemas"]["ToUpdate"][];
+            /** Loose */
+            loose: number;
+        };
+        /**
+         * UsePalette
+         * @description Set what a palette has on heads; none: on those that it has values of their own for.
+         */
+        UsePalette: {
+            /**
+             * Fade S
+             * @default 0
+             */
+            fade_s?: number;
+            /** Heads */
+            heads?: string[];
+            /** Palette */
+            palette: number;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
+         * ValueChange
+         * @description Other values of an attribute in a cue. where: here, or where each value came from.
+         */
+        ValueChange: {
+            /** Attribute */
+            attribute: string;
+            /** Heads */
+            heads: string[];
+            /** Value */
+            value: number | string | components["schemas"]["FromPalette"];
+            /**
+             * Where
+             * @default here
+             * @enum {string}
+             */
+            where?: "here" | "origin";
+        };
+        /**
+         * ValueMark
+         * @description What becomes of values in a cue: they stop here, hold only here, hold from here on, or are taken out of the cue.
+         */
+        ValueMark: {
+            /** Attribute */
+            attribute: string;
+            /** Heads */
+            heads: string[];
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "stops here" | "only here" | "from here on" | "taken out";
+        };
+        /**
+         * WayView
+         * @description A way between two colours, as seen on lights that add light, and on those that filter it.
+         */
+        WayView: {
+            adds: components["schemas"]["SeenWay"];
+            filters: components["schemas"]["SeenWay"];
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * WaysAsk
+         * @description Two colours.
+         */
+        WaysAsk: {
+            /** End */
+            end: string;
+            /** Start */
+            start: string;
+        };
+        /**
+         * WaysView
+         * @description Ways between two colours, in every space.
+         */
+        WaysView: {
+            /** Way */
+            way: string;
+            /** Ways */
+            ways: components["schemas"]["WayView"][];
+        };
+        /**
+         * WeaveAsk
+         * @description Which heads (none: a made-up row), columns, attribute (`look`: as it will look; `colour`: the colour alone, as if the
+         *     heads were at full), from which θ, how many cycles.
+         */
+        WeaveAsk: {
+            /**
+             * Attribute
+             * @default look
+             */
+            attribute?: string;
+            /**
+             * Columns
+             * @default 240
+             */
+            columns?: number;
+            /**
+             * Cycles
+             * @default null
+             */
+            cycles?: number | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Notices
+             * @default false
+             */
+            notices?: boolean;
+            /**
+             * Phantom
+             * @default 10
+             */
+            phantom?: number;
+            /**
+             * Start
+             * @default 0
+             */
+            start?: number;
+        };
+        /**
+         * WeaveView
+         * @description A weave: rows of heads in lane order; pixels base64 of rows × columns × 3 bytes. repeats: cycle after cycle.
+         *
+         *     offsets: of each row, in cycles (in a relay: turns) behind lane 0; shares: of each lane, of the whole spread (in a relay:
+         *     of the handover); circuit: turns. black, white: what such pixels stand for, in `unit`.
+         */
+        WeaveView: {
+            /** Attribute */
+            attribute: string;
+            /** Attributes */
+            attributes: string[];
+            /** Beats */
+            beats: number | null;
+            /** Black */
+            black: number;
+            /** Circuit */
+            circuit: number;
+            /** Columns */
+            columns: number;
+            /** Count */
+            count: number;
+            /** Cut Off */
+            cut_off: {
+                [key: string]: number;
+            };
+            /** Cycles */
+            cycles: number;
+            /** Heads */
+            heads: string[];
+            /** Lanes */
+            lanes: number[];
+            /** Notices */
+            notices: components["schemas"]["NoticeView"][];
+            /** Offsets */
+            offsets: number[];
+            /** Parts */
+            parts: number[];
+            /** Pixels */
+            pixels: string;
+            /** Repeats */
+            repeats: boolean;
+            /** Scopes */
+            scopes: components["schemas"]["ScopeView"][];
+            /** Seconds */
+            seconds: number;
+            /** Shares */
+            shares: number[];
+            /** Start */
+            start: number;
+            /** Unit */
+            unit: string;
+            /** White */
+            white: number;
+        };
+        /**
+         * WheelSlot
+         * @description A slot of a wheel and its colour, `#rrggbb`.
+         */
+        WheelSlot: {
+            /** Hex */
+            hex: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * WriteBack
+         * @description Which thing that plays, and what of the show its depth and speed go into.
+         */
+        WriteBack: {
+            /**
+             * Into
+             * @enum {string}
+             */
+            into: "effect" | "cue" | "control";
+            /** Key */
+            key: string;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  action_lists_get_action_lists_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ActionListsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  action_lists_make_action_list_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepActions"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  action_lists_keep_recorded_recorded_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RecordedHands"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  action_lists_change_action_list__int_action_list_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        action_list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepActions"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  action_lists_delete_action_list__int_action_list_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        action_list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  show_act_actions_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Action"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_get_busk_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BuskView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_make_page_pages_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewBuskPage"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_delete_page_pages__int_page_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_put_rows_in_order_pages__int_page_id__order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BuskOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_rename_page_pages__int_page_id__rename_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BuskPageName"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_add_row_pages__int_page_id__rows_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AddBuskRow"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_get_proposal_proposal_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ProposalView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_change_row_rows__int_row_id__post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        row_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeBuskRow"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_delete_row_rows__int_row_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        row_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_put_pads_rows__int_row_id__pads_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        row_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BuskPads"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  busk_keep_tempo_tempo_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepTempo"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_look_away_look_away_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_get_pickers_pickers_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PickersView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_read_colour_read_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReadColour"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ColourView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_set_colour_set_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SetColour"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ColourView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_show_on_way_show_on_way_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ShowOnWay"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_set_way_way_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ShowWay"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  colour_get_ways_ways_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WaysAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WaysView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_get_lists_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ListsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_make_list_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ListContent"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ListView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_order_lists_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ListOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_get_list__int_list_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ListView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_change_list__int_list_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ListContent"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_delete_list__int_list_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_of_lists_record_cue__int_list_id__cues_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewCue"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_paste__int_list_id__paste_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Pasting"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_lists_renumber__int_list_id__renumber_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Renumbering"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_sheets_get_sheet__int_list_id__sheet_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_sheets_get_csv__int_list_id__sheet_csv_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_of_lists_change_thread__int_list_id__threads__int_thread__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        list_id: number;
-        thread: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ThreadChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_updates_get_updates_updates_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["UpdateView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_updates_update_cues_updates_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["UpdateAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_get_cue__int_cue_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueContentView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_change_cue__int_cue_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CueChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_delete_cue__int_cue_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_updates_get_differences__int_cue_id__differences_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Differences"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_change_effect__int_cue_id__effects_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["EffectInCue"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_mark_values__int_cue_id__mark_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ValueMark"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cue_messages_change_messages__int_cue_id__messages_put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["CueMessages"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_record_into__int_cue_id__record_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RecordInto"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_split_cue__int_cue_id__split_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Splitting"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  cues_change_values__int_cue_id__values_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        cue_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ValueChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["CueEdited"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_get_draft_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_clear_delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_aim_aim_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AimLights"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AimDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_get_base_base_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BaseAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["BaseView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_change_values_change_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeValues"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ChangeDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_put_on_effects_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OnDraft"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DraftEffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_take_off_effects__int_draft_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        draft_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  fans_make_fan_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MakeFan"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FanView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  fans_change_fan__int_fan_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        fan_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeFan"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FanView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_keep_frozen_keep_frozen_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["FrozenLook"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_use_palette_palette_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["UsePalette"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteSet"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_take_from_stage_take_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TakeFromStage"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_take_back_take_back_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TakeBack"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  draft_set_values_values_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DraftValues"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_get_library_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_make_effect_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewEffect"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["NewEffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_import_effects_import_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["EffectFile"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Imported"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_weave_document_weave_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DocumentWeave"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WeaveView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_get_effect__int_effect_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_delete__int_effect_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_change_effect__int_effect_id__change_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["EffectChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectChanged"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_duplicate__int_effect_id__duplicate_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_set_favourite__int_effect_id__favourite_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Favourite"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_keep__int_effect_id__keep_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Keep"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_make_own_copy__int_effect_id__own_copy_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OwnCopy"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EffectView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  effects_get_weave__int_effect_id__weave_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WeaveAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WeaveView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_make_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewGroup"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GroupView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_for_kinds_for_kinds_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GroupsDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_arrange_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GroupOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_delete__int_group_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        group_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_change__int_group_id__patch: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        group_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GroupChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GroupView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_derive__int_group_id__derive_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        group_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Rules"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GroupsDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  groups_renew__int_group_id__renew_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        group_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["GroupView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  show_get_health_health_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["HealthView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  kinds_get_kinds_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KindsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  kinds_make_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MakeKind"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["KindView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  kinds_delete__int_mode_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        mode_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  looks_get_looks_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["LooksView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  looks_make_look_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewLook"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  looks_put_looks_in_order_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LookOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  looks_change_look__int_look_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        look_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LookChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  looks_delete_look__int_look_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        look_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  looks_record_look__int_look_id__record_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        look_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["LookSource"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  devices_get_devices_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DevicesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  devices_make_device_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DeviceContent"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DevicesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  devices_forget_forget_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DevicesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  devices_unplug_unplug_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Unplug"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DevicesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  devices_change_device__int_device_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        device_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DeviceContent"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DevicesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  devices_delete_device__int_device_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        device_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  health_get_events_events_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["EventsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  health_get_events_as_text_events_txt_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_get_found_found_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FoundView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_listen_listening_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Listening"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["FoundView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  output_misbehave_misbehave_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Misbehave"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["NodesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  output_get_nodes_nodes_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["NodesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  health_get_processes_processes_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ProcessesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_get_routes_routes_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RoutesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_add_routes_add_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AddRoute"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RouteDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_change_routes_change_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeRoute"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RouteDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_delete_routes_delete_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DeleteRoute"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RouteDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  routes_switch_routes_switch_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SwitchRoute"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RouteDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  output_get_universes_universes_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["UniversesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_get_pages_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PagesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_make_page_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PageName"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_change_control_controls__int_control_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        control_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ControlChange"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ControlView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_remove_control_controls__int_control_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        control_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_put_pages_in_order_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PageOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_delete_page__int_page_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_add_control__int_page_id__controls_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewControl"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ControlView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  pages_rename_page__int_page_id__rename_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        page_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PageName"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_get_palettes_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PalettesView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_make_palette_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PaletteContent"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_get_acting_acting_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ActsAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ActsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_keep_palette_keep_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepPalette"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_order_palettes_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PaletteOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palette_sets_make_colours_colours_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ColourSet"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SetMade"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palette_sets_make_positions_positions_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PositionSet"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SetMade"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_change_palette__int_palette_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PaletteContent"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_delete_palette__int_palette_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_duplicate_palette__int_palette_id__duplicate_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_merge_palettes__int_palette_id__merge_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["OtherPalette"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_rename_palette__int_palette_id__rename_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["RenamePalette"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_replace_palette__int_palette_id__replace_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Replacement"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  palettes_update_palette__int_palette_id__update_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        palette_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["UpdatePalette"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PaletteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  show_redo_redo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_get_rig_rig_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_add_rig_add_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AddFixtures"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_give_addresses_rig_address_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["GiveAddresses"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_put_at_rig_arrange_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ArrangeFixtures"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_type_in_rig_cells_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TypedCells"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_change_rig_change_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeFixtures"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_get_odd_rig_check_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["OddView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_delete_rig_delete_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SomeFixtures"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_duplicate_rig_duplicate_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["DuplicateFixtures"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_paste_rig_paste_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PasteRows"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PasteView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_begin_with_rig_ready_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReadyRig"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  rig_move_universe_rig_universe_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["MoveUniverse"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RigDone"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  running_get_runs_effects__int_effect_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        effect_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["RunsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  running_write_back_write_back_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WriteBack"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  selection_choose_selection_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SelectionText"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SelectionView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  selection_put_in_order_selection_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SelectionOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SelectionView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  show_get_show_show_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ShowView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_get_specials_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["SpecialsView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_make_special_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepSpecial"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_try_aim_aim_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["AimAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AimTold"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_put_specials_in_order_order_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["SpecialOrder"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_make_place_places_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepPlace"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_change_place_places__int_place_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        place_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepPlace"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_delete_place_places__int_place_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        place_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_change_special__int_special_id__put: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        special_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["KeepSpecial"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Kept"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  specials_delete_special__int_special_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        special_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  trace_get_trace_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TraceAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TraceView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  trace_get_trace_of_slot_slot_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TraceSlotAsk"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["TraceView"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
-  show_undo_undo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Done"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Fault"][];
-        };
-      };
-    };
-  };
+    action_lists_get_action_lists_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActionListsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_make_action_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepActions"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_keep_recorded_recorded_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordedHands"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_change_action_list__int_action_list_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                action_list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepActions"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    action_lists_delete_action_list__int_action_list_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                action_list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    show_act_actions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Action"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_get_busk_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuskView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_make_page_pages_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBuskPage"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_delete_page_pages__int_page_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_put_rows_in_order_pages__int_page_id__order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuskOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_rename_page_pages__int_page_id__rename_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuskPageName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_add_row_pages__int_page_id__rows_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddBuskRow"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_get_proposal_proposal_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_change_row_rows__int_row_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeBuskRow"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_delete_row_rows__int_row_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_put_pads_rows__int_row_id__pads_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuskPads"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    busk_keep_tempo_tempo_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTempo"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_look_away_look_away_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_get_pickers_pickers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickersView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_read_colour_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadColour"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_set_colour_set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetColour"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_show_on_way_show_on_way_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowOnWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_set_way_way_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowWay"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    colour_get_ways_ways_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_get_lists_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_make_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_order_lists_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_get_list__int_list_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_change_list__int_list_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_delete_list__int_list_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_of_lists_record_cue__int_list_id__cues_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCue"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_paste__int_list_id__paste_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pasting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_lists_renumber__int_list_id__renumber_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Renumbering"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_sheets_get_sheet__int_list_id__sheet_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_sheets_get_csv__int_list_id__sheet_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_of_lists_change_thread__int_list_id__threads__int_thread__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+                thread: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThreadChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_updates_get_updates_updates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpdateView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_updates_update_cues_updates_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UpdateAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_get_cue__int_cue_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueContentView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_change_cue__int_cue_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CueChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_delete_cue__int_cue_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_updates_get_differences__int_cue_id__differences_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Differences"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_change_effect__int_cue_id__effects_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectInCue"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_mark_values__int_cue_id__mark_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValueMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_messages_change_messages__int_cue_id__messages_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CueMessages"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_record_into__int_cue_id__record_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordInto"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_split_cue__int_cue_id__split_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Splitting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cues_change_values__int_cue_id__values_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValueChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_get_draft_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_clear_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_aim_aim_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimLights"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_get_base_base_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaseAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BaseView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_change_values_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeValues"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_put_on_effects_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnDraft"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftEffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_take_off_effects__int_draft_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    fans_make_fan_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeFan"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FanView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    fans_change_fan__int_fan_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fan_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FanView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_keep_frozen_keep_frozen_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrozenLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_use_palette_palette_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsePalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteSet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_take_from_stage_take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeFromStage"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_take_back_take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    draft_set_values_values_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftValues"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_get_library_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_make_effect_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEffect"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewEffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_import_effects_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectFile"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_weave_document_weave_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentWeave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeaveView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_get_effect__int_effect_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_delete__int_effect_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_change_effect__int_effect_id__change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectChanged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_duplicate__int_effect_id__duplicate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_set_favourite__int_effect_id__favourite_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Favourite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_keep__int_effect_id__keep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_make_own_copy__int_effect_id__own_copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCopy"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    effects_get_weave__int_effect_id__weave_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeaveAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeaveView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_make_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewGroup"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_for_kinds_for_kinds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_arrange_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_delete__int_group_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_change__int_group_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_derive__int_group_id__derive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rules"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    groups_renew__int_group_id__renew_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    show_get_health_health_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kinds_get_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kinds_make_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeKind"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kinds_delete__int_mode_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mode_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    looks_get_looks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    looks_make_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLook"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    looks_put_looks_in_order_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    looks_change_look__int_look_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                look_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    looks_delete_look__int_look_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                look_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    looks_record_look__int_look_id__record_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                look_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookSource"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_get_devices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_make_device_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_forget_forget_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_unplug_unplug_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Unplug"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_change_device__int_device_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    devices_delete_device__int_device_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    health_get_events_events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    health_get_events_as_text_events_txt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_get_found_found_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_listen_listening_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Listening"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    output_misbehave_misbehave_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Misbehave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NodesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    output_get_nodes_nodes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NodesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    health_get_processes_processes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcessesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_get_routes_routes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_add_routes_add_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddRoute"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_change_routes_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeRoute"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_delete_routes_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeleteRoute"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    routes_switch_routes_switch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchRoute"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    output_get_universes_universes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UniversesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_get_pages_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PagesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_make_page_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageName"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_change_control_controls__int_control_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                control_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ControlChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControlView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_remove_control_controls__int_control_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                control_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_put_pages_in_order_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_delete_page__int_page_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_add_control__int_page_id__controls_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewControl"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ControlView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pages_rename_page__int_page_id__rename_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_get_palettes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalettesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_make_palette_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_get_acting_acting_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActsAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_keep_palette_keep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPalette"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_order_palettes_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palette_sets_make_colours_colours_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourSet"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palette_sets_make_positions_positions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PositionSet"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetMade"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_change_palette__int_palette_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteContent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_delete_palette__int_palette_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_duplicate_palette__int_palette_id__duplicate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_merge_palettes__int_palette_id__merge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherPalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_rename_palette__int_palette_id__rename_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenamePalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_replace_palette__int_palette_id__replace_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Replacement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_update_palette__int_palette_id__update_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                palette_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UpdatePalette"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    show_redo_redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_get_rig_rig_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_add_rig_add_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddFixtures"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_give_addresses_rig_address_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveAddresses"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_put_at_rig_arrange_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_type_in_rig_cells_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedCells"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_change_rig_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_get_odd_rig_check_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OddView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_delete_rig_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SomeFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_duplicate_rig_duplicate_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DuplicateFixtures"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_paste_rig_paste_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteRows"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_begin_with_rig_ready_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadyRig"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_move_universe_rig_universe_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveUniverse"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    running_get_runs_effects__int_effect_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                effect_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    running_write_back_write_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    selection_choose_selection_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SelectionText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SelectionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    selection_put_in_order_selection_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SelectionOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SelectionView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    show_get_show_show_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_get_specials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpecialsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_make_special_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSpecial"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_try_aim_aim_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimTold"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_put_specials_in_order_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpecialOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_make_place_places_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPlace"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_change_place_places__int_place_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepPlace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_delete_place_places__int_place_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_change_special__int_special_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                special_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepSpecial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    specials_delete_special__int_special_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                special_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    trace_get_trace_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    trace_get_trace_of_slot_slot_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceSlotAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    show_undo_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
 }
