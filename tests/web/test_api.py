@@ -133,20 +133,21 @@ def test_keep_apply_put_on_and_delete(client):
     assert "Kelp" in taken.json["message"].title()
     assert client.post("/api/draft/effects", json={"effect_id": effect, "heads": ["201", "202"]}).status_code == 201
     page = client.get("/api/pages").json["pages"][0]["id"]
-    control = {"place": 9, "mode": "fader", "name": "Kelp", "drives": {"kind": "effect", "number": effect, "heads": ["101"]}}
+    control = {"place": 14, "mode": "fader", "name": "Kelp", "drives": {"kind": "effect", "number": effect, "heads": ["101"]}}
     assert client.post(f"/api/pages/{page}/controls", json=control).status_code == 201
     again = client.post(f"/api/pages/{page}/controls", json=control)
     assert again.status_code == 409
-    assert "Fader 9" in again.json["message"]
+    assert "Fader 14" in again.json["message"]
     uses = client.get(f"/api/effects/{effect}").json["uses"]
-    assert uses == ["fader 9 of Dance floor", "the draft"]
+    assert uses == ["fader 14 of Dance floor", "the draft"]
     client.delete(f"/api/effects/{effect}")
     assert client.get(f"/api/effects/{effect}").status_code == 404
     stays = next(one for one in client.get("/api/pages").json["pages"][0]["controls"] if one["name"] == "Kelp")
-    assert (stays["place"], stays["gone"], stays["on"]) == (9, "its effect is gone", "an effect that is gone, 1 light")
+    assert (stays["place"], stays["gone"], stays["on"]) == (14, "its effect is gone", "an effect that is gone, 1 light")
     client.post("/api/undo")
     assert client.get(f"/api/effects/{effect}").json["uses"] == uses
     client.delete(f"/api/effects/{effect}")
+    client.delete(f"/api/pages/controls/{stays['id']}")
 
 
 def test_palettes_are_named_once_followed_by_effects_and_kept_while_in_use(client):
@@ -315,7 +316,7 @@ def test_a_use_gets_a_copy_of_its_own_and_the_others_keep_theirs(client):
 def test_a_control_keeps_families_that_the_effect_has(client):
     page = client.get("/api/pages").json["pages"][0]
     effect = next(one for one in client.get("/api/effects").json["effects"] if one["families"] == ["intensity", "position"])
-    control = {"place": 11, "mode": "fader", "name": "x", "job": "both"}
+    control = {"place": 14, "mode": "fader", "name": "x", "job": "both"}
     drives = {"kind": "effect", "number": effect["id"], "heads": ["101"]}
     refused = client.post(f"/api/pages/{page['id']}/controls", json=control | {"drives": drives | {"families": ["colour"]}})
     assert refused.status_code == 422
@@ -323,7 +324,7 @@ def test_a_control_keeps_families_that_the_effect_has(client):
     control["drives"] = drives | {"families": ["position"]}
     made = client.post(f"/api/pages/{page['id']}/controls", json=control).json
     assert (made["job"], made["drives"]["families"]) == ("both", ["position"])
-    assert client.post(f"/api/pages/{page['id']}/controls", json=control | {"place": 12, "job": "mood"}).status_code == 422
+    assert client.post(f"/api/pages/{page['id']}/controls", json=control | {"job": "mood"}).status_code == 422
     client.delete(f"/api/pages/controls/{made['id']}")
 
 

@@ -84,11 +84,11 @@ def test_what_cannot_be_written_back_is_refused(client, runs, depth, speed, name
 
 def test_a_button_stops_effects(client):
     page = client.get("/api/pages").json["pages"][0]["id"]
-    body = {"place": 12, "mode": "flash", "name": "Stop movement"}
+    body = {"place": 7, "mode": "flash", "name": "Stop movement"}
     body["drives"] = {"kind": "stop-effects", "family": "position"}
     made = client.post(f"/api/pages/{page}/controls", json=body)
     assert (made.status_code, made.json["on"], made.json["does"]) == (201, "Position effects", "stops them")
-    assert client.post(f"/api/pages/{page}/controls", json={**body, "mode": "fader", "place": 11}).status_code == 422
+    assert client.post(f"/api/pages/{page}/controls", json={**body, "mode": "fader", "place": 14}).status_code == 422
     assert client.delete(f"/api/pages/controls/{made.json['id']}").status_code == 200
 
 
