@@ -46,16 +46,14 @@ export function ActionListEditor({ list }: { list: ActionList }) {
   const [adding, setAdding] = useState(false);
   const [problem, setProblem] = useState("");
   const { document } = list;
-  async function keep(changes: object, called = list.name) {
+  const keep = (changes: object, called = list.name) =>
+    actionListEdits.change(list.id, { name: called, document: { ...document, ...changes } });
+  function tried(changes: object, called?: string) {
     setProblem("");
-    try {
-      await actionListEdits.change(list.id, { name: called, document: { ...document, ...changes } });
-    } catch (error) {
-      setProblem(error instanceof Refused ? error.message : String(error));
-      throw error;
-    }
+    keep(changes, called).catch((error: unknown) =>
+      setProblem(error instanceof Refused ? error.message : String(error)),
+    );
   }
-  const tried = (changes: object, called?: string) => void keep(changes, called).catch(() => undefined);
   const run = (down: boolean) => act({ do: "run-actions", actions: list.id, down });
   const held = document.until === "released";
   return (

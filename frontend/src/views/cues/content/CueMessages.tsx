@@ -2,7 +2,6 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import { useCueEdits, type CueContent } from "../../../api/cues";
-import { tell } from "../../../api/queries";
 import { Button } from "../../../ui/Button";
 import { StepList } from "./StepList";
 
@@ -44,11 +43,7 @@ export function CueMessages({ cue }: { cue: CueContent }) {
         ownList={cue.list_id}
         adding={adding}
         onAdded={() => setAdding(false)}
-        onPut={async (messages) => {
-          const asked = edits.messages(cue.id, messages);
-          asked.catch(tell);
-          return asked;
-        }}
+        onPut={(messages) => edits.messages(cue.id, messages)}
       />
       {cue.endless && <Endless role="status">{cue.endless}</Endless>}
     </Section>

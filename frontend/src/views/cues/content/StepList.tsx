@@ -1,6 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 
+import { tell } from "../../../api/queries";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { seconds } from "../cues";
 import { moved, type Message } from "../messages";
@@ -51,9 +52,9 @@ export function StepList({ steps, onPut, adding, onAdded, ownList }: Props) {
   const open = adding ? now.length : edited;
   function does(at: number, id: string) {
     if (id === "edit") setEdited(at);
-    if (id === "up") void onPut(moved(now, at, -1));
-    if (id === "down") void onPut(moved(now, at, 1));
-    if (id === "out") void onPut(now.filter((_, n) => n !== at));
+    if (id === "up") onPut(moved(now, at, -1)).catch(tell);
+    if (id === "down") onPut(moved(now, at, 1)).catch(tell);
+    if (id === "out") onPut(now.filter((_, n) => n !== at)).catch(tell);
   }
   function close() {
     setEdited(null);
