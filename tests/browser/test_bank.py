@@ -140,6 +140,7 @@ def test_an_action_list_is_recorded_edited_and_run_by_its_key(bank, demo):
     expect(dialog.get_by_role("listitem").first).to_contain_text("Master: level 60 %")
     dialog.get_by_role("button", name=re.compile("Key$")).click()
     page.get_by_role("option", name="Shift+7").click()
+    expect(dialog.get_by_role("button", name=re.compile("Key$"))).to_contain_text("Shift+7")
     page.keyboard.press("Escape")
     act(demo, do="release-all", seconds=0)
     act(demo, do="grand", value=1)
