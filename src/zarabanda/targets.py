@@ -6,7 +6,7 @@ Kept in the database, sent to the engine, and read back by the same definition.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, TypeVar
 
 import msgspec
 
@@ -29,6 +29,18 @@ class _Kind(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="
         return self
 
 
+_Has = TypeVar("_Has", bound=_Kind)
+
+
+def _group(number: int | None) -> set[Used]:
+    return {("head_group", number)} if number is not None else set()
+
+
+def _on_group(target: _Has, number: int | None, groups: Mapping[int, Sequence[str]]) -> _Has:
+    """With the heads that a group has now; without a group those that it has."""
+    return target if number is None else msgspec.structs.replace(target, heads=tuple(groups.get(number, ())))
+
+
 class _WithHeads(_Kind, frozen=True):
     """On heads, in pick order, or on those of a group, now and later; `heads` is then empty where it is kept, and filled in where
     it acts."""
@@ -37,10 +49,10 @@ class _WithHeads(_Kind, frozen=True):
     group_id: int | None = None
 
     def uses(self) -> set[Used]:
-        return {("head_group", self.group_id)} if self.group_id is not None else set()
+        return _group(self.group_id)
 
     def on(self, groups: Mapping[int, Sequence[str]]) -> Self:
-        return self if self.group_id is None else msgspec.structs.replace(self, heads=tuple(groups.get(self.group_id, ())))
+        return _on_group(self, self.group_id, groups)
 
 
 class EffectOnHeads(_Kind, frozen=True, tag="effect"):
@@ -58,11 +70,10 @@ class EffectOnHeads(_Kind, frozen=True, tag="effect"):
     speed: float = 1.0
 
     def uses(self) -> set[Used]:
-        group = {("head_group", self.group_id)} if self.group_id is not None else set()
-        return {("effect", self.effect_id), *group}
+        return {("effect", self.effect_id), *_group(self.group_id)}
 
     def on(self, groups: Mapping[int, Sequence[str]]) -> Self:
-        return self if self.group_id is None else msgspec.structs.replace(self, heads=tuple(groups.get(self.group_id, ())))
+        return _on_group(self, self.group_id, groups)
 
 
 class StopEffects(_Kind, frozen=True, tag="stop-effects"):

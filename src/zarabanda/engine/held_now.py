@@ -22,7 +22,7 @@ def held_now(state: LiveState, heads: Collection[str], t: float, reference: int)
     for strip in state.claims.strips:
         if strip.timing.share(t) > 0:
             held.reshape(-1)[places(strip.cells, strip.kind, strip.count)] = True
-    for own in sorted(state.overlays.values(), key=lambda one: one.look.position):
+    for own in state.overlays_in_order:
         own.stage(t).apply(values)
         held |= own.look.touched
     chosen = np.zeros(len(rig), bool)

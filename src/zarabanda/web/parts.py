@@ -30,3 +30,10 @@ class Done(BaseModel):
     """What was done, in words."""
 
     done: str
+
+
+class Kept(BaseModel):
+    """What was kept, by its number, in words."""
+
+    id: int
+    done: str

@@ -113,7 +113,7 @@ def _goal(state: LiveState, side: int, head: str) -> Point:
 def _arrived(state: LiveState) -> Floats:
     """What the look comes to, (A, N), overlays as their faders go."""
     values = arrived(state.claims, state.program.rig.home)
-    for own in sorted(state.overlays.values(), key=lambda one: one.look.position):
+    for own in state.overlays_in_order:
         Laid(own.look, max(own.fader.end, own.flash.end), own.beneath).apply(values)
     return values
 

@@ -61,7 +61,7 @@ class Stages:
         """Overlays by their order, each with its effects behind its values; those before a position."""
         found = list[Over]()
         rig = state.program.rig
-        for own in sorted(state.overlays.values(), key=lambda one: (one.look.position, one.look.id)):
+        for own in state.overlays_in_order:
             if own.look.position >= below:
                 break
             found.append(Over("overlay", own.look.name, own.stage(t)))

@@ -190,6 +190,11 @@ class LiveState:
         """What plays beneath overlays, oldest first."""
         return {key: one for key, one in self.playing.items() if not one.instance.overlay_id}
 
+    @property
+    def overlays_in_order(self) -> list[OverlayState]:
+        """Overlays that are in, or on a way, from the lowest to the one on top."""
+        return sorted(self.overlays.values(), key=lambda one: (one.look.position, one.look.id))
+
     # changed copies
 
     def with_(self, **changes: Any) -> LiveState:

@@ -12,7 +12,7 @@ from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.busk_document import BuskRowDocument
 
 from ..tables import BuskPage, BuskRow, Group
-from .rows import get
+from .rows import get, place_in_order
 
 MOST_ROWS = 40
 
@@ -89,11 +89,8 @@ def add_row(session: Session, page_id: int, kind: str, name: str, group: Group |
 
 def arrange(session: Session, page_id: int, order: Sequence[int]) -> None:
     """Rows of a page in this order; the top row stays on top, and rows that are not named come last."""
-    place = {number: n for n, number in enumerate(dict.fromkeys(order))}
     there = rows(session, page_id)
-    ordered = sorted(there, key=lambda one: (one.kind != "all", place.get(one.id, len(place)), one.position))
-    for position, row in enumerate(ordered):
-        row.position = position
+    place_in_order(there, [*(one.id for one in there if one.kind == "all"), *order])
 
 
 def with_pads(document: BuskRowDocument, section: str, pads: Sequence[dict[str, Any]]) -> BuskRowDocument:

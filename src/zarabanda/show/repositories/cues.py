@@ -13,7 +13,7 @@ from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.cue_document import CueDocument, CueListSettings
 
 from ..tables import CueListRow, CueRow, EffectRow
-from .rows import get
+from .rows import get, place_in_order
 
 MOST_CUES = 5000
 _FINEST = 0.001
@@ -96,10 +96,7 @@ def change_list(
 
 def arrange_lists(session: Session, order: Sequence[int]) -> None:
     """Put lists in this order; those that are not named come last, as they were."""
-    rows = {row.id: row for row in lists(session)}
-    ordered = [rows[number] for number in dict.fromkeys(order) if number in rows]
-    for position, row in enumerate([*ordered, *(row for number, row in rows.items() if number not in order)]):
-        row.position = position
+    place_in_order(lists(session), order)
 
 
 def remove_list(session: Session, list_id: int) -> None:

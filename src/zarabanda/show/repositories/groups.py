@@ -15,7 +15,7 @@ from zarabanda.errors import InUse, ZarabandaError
 from .. import uses
 from ..tables import Group
 from . import rig
-from .rows import get
+from .rows import get, place_in_order
 
 
 def every(session: Session) -> Sequence[Group]:
@@ -53,11 +53,7 @@ def change(session: Session, group_id: int, *, name: str | None = None, heads: S
 
 def arrange(session: Session, order: Sequence[int]) -> None:
     """Put all groups in this order; those that are not named come last, as they were."""
-    rows = {row.id: row for row in every(session)}
-    ordered = [rows[number] for number in dict.fromkeys(order) if number in rows]
-    ordered += [row for number, row in rows.items() if number not in order]
-    for position, row in enumerate(ordered):
-        row.position = position
+    place_in_order(every(session), order)
 
 
 def remove(session: Session, group_id: int) -> None:

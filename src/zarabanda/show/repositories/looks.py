@@ -11,7 +11,7 @@ from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.look_document import LookDocument
 
 from ..tables import EffectRow, Group, LookRow
-from .rows import get
+from .rows import get, place_in_order
 
 MOST = 400
 
@@ -70,9 +70,7 @@ def change(session: Session, number: int, name: str, document: LookDocument) -> 
 
 def arrange(session: Session, order: Sequence[int]) -> None:
     """Looks in this order; those that are not named come last."""
-    place = {number: n for n, number in enumerate(dict.fromkeys(order))}
-    for position, row in enumerate(sorted(every(session), key=lambda one: (place.get(one.id, len(place)), one.position))):
-        row.position = position
+    place_in_order(every(session), order)
 
 
 def effect_at(session: Session, number: int, place: int) -> tuple[LookRow, LookDocument, int]:

@@ -15,7 +15,7 @@ from ..tables import ControlRow, DraftEffect, EffectRow, Page
 from . import looks
 from .busk import effect_pad
 from .cues import thread_of
-from .rows import get
+from .rows import get, place_in_order
 
 MOST_PAGES = 200
 
@@ -92,9 +92,7 @@ def remove(session: Session, page_id: int) -> str:
 
 def arrange(session: Session, order: Sequence[int]) -> None:
     """Pages in this order; those that are not named come last."""
-    place = {number: n for n, number in enumerate(dict.fromkeys(order))}
-    for position, row in enumerate(sorted(every(session), key=lambda one: (place.get(one.id, len(place)), one.position))):
-        row.position = position
+    place_in_order(every(session), order)
 
 
 def _row_of(mode: str) -> str:

@@ -22,7 +22,7 @@ from zarabanda.formats.palette_document import MIXED, PaletteDocument
 
 from .. import references
 from ..tables import CueRow, DraftValue, EffectRow, LookRow, PaletteRow
-from .rows import get
+from .rows import get, place_in_order
 
 
 def every(session: Session) -> Sequence[PaletteRow]:
@@ -76,9 +76,7 @@ def change(session: Session, palette_id: int, name: str, document: PaletteDocume
 
 def put_in_order(session: Session, order: Sequence[int]) -> None:
     """Palettes in this order; those that it does not name stay behind."""
-    place = {number: n for n, number in enumerate(order)}
-    for n, row in enumerate(sorted(every(session), key=lambda one: place.get(one.id, len(place)))):
-        row.position = n
+    place_in_order(every(session), order)
 
 
 def merge(session: Session, palette_id: int, other_id: int) -> PaletteRow:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any, TypeVar
+from collections.abc import Iterable, Sequence
+from typing import Any, Protocol, TypeVar
 
 from sqlalchemy.orm import Session
 
@@ -13,12 +14,26 @@ from ..tables import Base, Show
 T = TypeVar("T", bound=Base)
 
 
+class Placed(Protocol):
+    """A row that has its place in an order."""
+
+    id: Any
+    position: Any
+
+
 def get(session: Session, table: type[T], key: Any, what: str) -> T:
     """A row, or a clear error that it is gone."""
     row = session.get(table, key)
     if row is None:
         raise NotThere(f"This {what} does not exist any more; somebody may have deleted it. Undo brings it back.", what)
     return row
+
+
+def place_in_order(rows: Iterable[Placed], order: Sequence[int]) -> None:
+    """Put rows in this order, by their numbers; those that are not named come last, as they were."""
+    place = {number: n for n, number in enumerate(dict.fromkeys(order))}
+    for position, row in enumerate(sorted(rows, key=lambda one: place.get(one.id, len(place)))):
+        row.position = position
 
 
 def show(session: Session) -> Show:

@@ -16,7 +16,7 @@ from zarabanda.messages import HeldValues, SpecialPart
 
 from .. import references
 from ..tables import PlaceRow, SpecialRow
-from .rows import get
+from .rows import get, place_in_order
 
 MOST = 100
 _WHITE = {"hue": 0.0, "saturation": 0.0}
@@ -105,10 +105,7 @@ def _fits(session: Session, document: SpecialDocument) -> None:
 
 def arrange(session: Session, order: Sequence[int]) -> None:
     """Specials in this order; those that are not named come last."""
-    place = {number: n for n, number in enumerate(dict.fromkeys(order))}
-    ordered = sorted(every(session), key=lambda one: (place.get(one.id, len(place)), one.position))
-    for position, row in enumerate(ordered):
-        row.position = position
+    place_in_order(every(session), order)
 
 
 def add_place(session: Session, name: str, point: Place) -> PlaceRow:

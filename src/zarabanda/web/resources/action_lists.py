@@ -16,9 +16,8 @@ from zarabanda.show.repositories.action_lists import document_of
 from zarabanda.show.tables import ActionListRow
 
 from ..context import browser_id, context
-from ..parts import Done, Id
+from ..parts import Done, Id, Kept
 from .action_list_models import ActionListsView, ActionListView, KeepActions, RecordedHands, StepView
-from .special_models import Kept
 
 api = APIBlueprint("action_lists", __name__, url_prefix="/api/action-lists", abp_tags=[Tag(name="action lists")])
 

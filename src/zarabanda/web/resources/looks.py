@@ -18,13 +18,12 @@ from zarabanda.show.repositories.looks import document_of
 from zarabanda.show.tables import DraftEffect, EffectRow, LookRow
 
 from ..context import browser_id, context
-from ..parts import Done, Id
+from ..parts import Done, Id, Kept
 from ..recording import as_document, drafted
 from .busk import lights
 from .effects import families_of
 from .look_models import LookChange, LookOrder, LookSource, LooksView, LookView, NewLook
 from .selection import known_heads
-from .special_models import Kept
 
 api = APIBlueprint("looks", __name__, url_prefix="/api/looks", abp_tags=[Tag(name="looks")])
 

@@ -28,7 +28,7 @@ from zarabanda.show.tables import (
 )
 
 from ..context import browser_id, context
-from ..parts import Done, Id
+from ..parts import Done, Id, Kept
 from .effects import families_of
 from .page_models import (
     ControlChange,
@@ -42,7 +42,6 @@ from .page_models import (
     PageView,
 )
 from .selection import known_heads
-from .special_models import Kept
 
 api = APIBlueprint("pages", __name__, url_prefix="/api/pages", abp_tags=[Tag(name="pages")])
 

@@ -71,10 +71,3 @@ class SpecialsView(BaseModel):
 
     specials: list[SpecialView]
     places: list[PlaceView]
-
-
-class Kept(BaseModel):
-    """What was kept, by its number, in words."""
-
-    id: int
-    done: str

@@ -17,7 +17,7 @@ from zarabanda.show.repositories.specials import document_of, point_of
 from zarabanda.show.tables import PlaceRow, SpecialRow
 
 from ..context import browser_id, context
-from ..parts import Done, Id
+from ..parts import Done, Id, Kept
 from .busk import lights
 from .selection import known_heads
 from .special_models import (
@@ -25,7 +25,6 @@ from .special_models import (
     AimTold,
     KeepPlace,
     KeepSpecial,
-    Kept,
     PlaceView,
     SpecialOrder,
     SpecialsView,
