@@ -1,7 +1,12 @@
+import { Square } from "lucide-react";
+import type { ReactNode } from "react";
 import styled from "styled-components";
 
-/** Something that runs, in the ribbon. */
-export const Chip = styled.div`
+import { useLiveText } from "../live/clock";
+import { desk } from "../state";
+import { Button } from "../ui/Button";
+
+const Frame = styled.div`
   display: flex;
   align-items: center;
   border: 1px solid var(--edge);
@@ -31,3 +36,44 @@ export const Chip = styled.div`
     color: var(--on-bone);
   }
 `;
+
+function Live({ words }: { words: (now: number) => string }) {
+  return <span ref={useLiveText<HTMLSpanElement>(words)} />;
+}
+
+interface Props {
+  name: string;
+  /** Where it comes from and how it is; a function: written anew with every frame. */
+  from: ReactNode | ((now: number) => string);
+  onOpen?: () => void;
+  stop: { label: string; does: () => void; disabled?: boolean };
+  isFading?: boolean;
+  /** A picture of it, before its name. */
+  picture?: ReactNode;
+  tools?: ReactNode;
+}
+
+/** Something that runs, in the ribbon: opened by its name, stopped by its button. */
+export function Chip({
+  name,
+  from,
+  onOpen = () => desk.show("busk"),
+  stop,
+  isFading,
+  picture,
+  tools,
+}: Props) {
+  return (
+    <Frame data-fading={isFading || undefined}>
+      {picture}
+      <Button data-variant="plain" className="name" onPress={onOpen}>
+        <span>{name}</span>
+        <span className="from">{typeof from === "function" ? <Live words={from} /> : from}</span>
+      </Button>
+      {tools}
+      <Button data-variant="plain" aria-label={stop.label} isDisabled={stop.disabled} onPress={stop.does}>
+        <Square size={12} fill="currentColor" aria-hidden="true" />
+      </Button>
+    </Frame>
+  );
+}

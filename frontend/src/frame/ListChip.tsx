@@ -1,11 +1,9 @@
-import { Square } from "lucide-react";
 import styled from "styled-components";
 
 import { useList, type Told } from "../api/cues";
 import { useEveryFrame } from "../live/clock";
 import { act } from "../live/socket";
 import { desk } from "../state";
-import { Button } from "../ui/Button";
 import { Chip } from "./Chip";
 
 const RELEASE_S = 2;
@@ -31,22 +29,15 @@ export function ListChip({ told }: { told: Told }) {
   if (!list) return null;
   const level = told.level < 1 ? ` · ${Math.round(told.level * 100)} %` : "";
   return (
-    <Chip>
-      <Way ref={way} aria-hidden="true" />
-      <Button data-variant="plain" className="name" onPress={() => desk.openList(list.id, told.cue)}>
-        <span>{list.name}</span>
-        <span className="from">
-          {row ? `cue ${row.number} · ${row.name}` : "a cue"}
-          {told.paused_at !== null ? " · paused" : level}
-        </span>
-      </Button>
-      <Button
-        data-variant="plain"
-        aria-label={`Release ${list.name}`}
-        onPress={() => act({ do: "release", list: list.id, seconds: RELEASE_S })}
-      >
-        <Square size={12} fill="currentColor" aria-hidden="true" />
-      </Button>
-    </Chip>
+    <Chip
+      name={list.name}
+      picture={<Way ref={way} aria-hidden="true" />}
+      from={`${row ? `cue ${row.number} · ${row.name}` : "a cue"}${told.paused_at !== null ? " · paused" : level}`}
+      onOpen={() => desk.openList(list.id, told.cue)}
+      stop={{
+        label: `Release ${list.name}`,
+        does: () => act({ do: "release", list: list.id, seconds: RELEASE_S }),
+      }}
+    />
   );
 }

@@ -1,4 +1,3 @@
-import { Square } from "lucide-react";
 import { useEffect, useRef } from "react";
 import styled from "styled-components";
 
@@ -116,33 +115,26 @@ export function NowRibbon() {
           <ListChip key={told.id} told={told} />
         ))}
         {running?.map((chip) => (
-          <Chip key={chip.key} data-fading={chip.stopping || undefined}>
-            <LiveTrace runKey={chip.key} />
-            <Button
-              data-variant="plain"
-              className="name"
-              onPress={() => {
-                desk.open(chip.effect_id, chip.key);
-                desk.show("effects");
-              }}
-            >
-              <span>{chip.name}</span>
-              <span className="from">
+          <Chip
+            key={chip.key}
+            name={chip.name}
+            picture={<LiveTrace runKey={chip.key} />}
+            from={
+              <>
                 {chip.source}
                 {chip.level < 1 ? ` · ${Math.round(chip.level * 100)} %` : ""}
                 {chip.stopping ? " · fading out" : ""}
                 <b>{liveWords(chip.depth, chip.speed)}</b>
-              </span>
-            </Button>
-            {!chip.stopping && <AdjustTools running={chip} />}
-            <Button
-              data-variant="plain"
-              aria-label={`Stop ${chip.name}`}
-              onPress={() => act({ do: "stop", key: chip.key })}
-            >
-              <Square size={12} fill="currentColor" aria-hidden="true" />
-            </Button>
-          </Chip>
+              </>
+            }
+            isFading={chip.stopping}
+            onOpen={() => {
+              desk.open(chip.effect_id, chip.key);
+              desk.show("effects");
+            }}
+            tools={!chip.stopping && <AdjustTools running={chip} />}
+            stop={{ label: `Stop ${chip.name}`, does: () => act({ do: "stop", key: chip.key }) }}
+          />
         ))}
         <TwoColoursChip />
         {running?.length === 0 && !lists?.length && !specials?.length && (
