@@ -11,6 +11,7 @@ import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
 import { LookChips } from "./LookChips";
+import { nothingRuns } from "./nothingRuns";
 import { SpecialChip } from "./SpecialChip";
 import { TwoColoursChip } from "./TwoColoursChip";
 import { ListChip } from "./ListChip";
@@ -100,6 +101,7 @@ export function NowRibbon() {
   const lists = useLivePart((state) => state?.lists?.filter((one) => one.cue !== null) ?? null);
   const actions = useLivePart((state) => state?.actions ?? null);
   const specials = useLivePart((state) => state?.specials?.filter((one) => one.phase !== "off") ?? null);
+  const isQuiet = useLivePart(nothingRuns);
   return (
     <Bar aria-label="Now running">
       <Title>Running</Title>
@@ -137,7 +139,7 @@ export function NowRibbon() {
           />
         ))}
         <TwoColoursChip />
-        {running?.length === 0 && !lists?.length && !specials?.length && (
+        {isQuiet && (
           <span>Nothing runs. Press go in Cues, raise a fader in Busk, or start an effect in Effects.</span>
         )}
       </Chips>
