@@ -40,6 +40,14 @@ export function usesKey(target: Element | null, key: string): boolean {
 
 const GO_IN: readonly View[] = ["cues", "busk"];
 const OPEN = "[role=dialog], [role=menu], [role=listbox]";
+
+/** Whether a key is free for the page: nobody took it, nothing is open, and the focus does not use it itself. */
+export function isFree(event: KeyboardEvent): boolean {
+  return (
+    !event.defaultPrevented && !document.querySelector(OPEN) && !usesKey(document.activeElement, event.key)
+  );
+}
+
 const HOLDS_FOCUS = `${TYPES_TEXT}, ${OPEN}`;
 
 /** Whether Space is go: not where text is typed, something is open, or the keyboard itself has put a visible focus. */

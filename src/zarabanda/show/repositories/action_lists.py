@@ -13,7 +13,7 @@ from zarabanda.formats.action_document import ActionListDocument
 
 from ..tables import ActionListRow, ControlRow
 from . import messages
-from .rows import get
+from .rows import get, own_name
 
 MOST = 200
 
@@ -28,15 +28,6 @@ def document_of(row: ActionListRow) -> ActionListDocument:
     return ActionListDocument.model_validate(row.document)
 
 
-def _free_name(session: Session, name: str, but: int = 0) -> str:
-    name = name.strip()
-    alike = select(ActionListRow).where(func.lower(ActionListRow.name) == name.lower(), ActionListRow.id != but)
-    taken = session.scalars(alike).first()
-    if taken is not None:
-        raise InUse(f"There is an action list “{taken.name}” already. Choose another name.", "name")
-    return name
-
-
 def _fits(session: Session, document: ActionListDocument, but: int) -> None:
     messages.must_fit(session, document.steps)
     taken = next((one for one in every(session) if one.id != but and document.key and document_of(one).key == document.key), None)
@@ -49,7 +40,7 @@ def add(session: Session, name: str, document: ActionListDocument) -> ActionList
     if len(every(session)) >= MOST:
         raise ZarabandaError(f"{MOST} action lists are the most there can be. Delete one.", "action_lists")
     _fits(session, document, 0)
-    row = ActionListRow(name=_free_name(session, name), document=document.model_dump(mode="json"))
+    row = ActionListRow(name=own_name(session, ActionListRow, name, "an action list"), document=document.model_dump(mode="json"))
     session.add(row)
     session.flush()
     must_end(session)
@@ -60,7 +51,10 @@ def change(session: Session, number: int, name: str, document: ActionListDocumen
     """Another name or document."""
     row = get(session, ActionListRow, number, "action list")
     _fits(session, document, number)
-    row.name, row.document = _free_name(session, name, but=number), document.model_dump(mode="json")
+    row.name, row.document = (
+        own_name(session, ActionListRow, name, "an action list", but=number),
+        document.model_dump(mode="json"),
+    )
     session.flush()
     must_end(session)
     return row

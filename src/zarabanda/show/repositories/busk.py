@@ -8,11 +8,11 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from zarabanda.errors import InUse, NotThere, ZarabandaError
+from zarabanda.errors import NotThere, ZarabandaError
 from zarabanda.formats.busk_document import BuskRowDocument
 
 from ..tables import BuskPage, BuskRow, Group
-from .rows import get, place_in_order
+from .rows import get, own_name, place_in_order
 
 MOST_ROWS = 40
 
@@ -38,18 +38,10 @@ def put(row: BuskRow, document: BuskRowDocument) -> None:
     row.document = document.model_dump(mode="json")
 
 
-def _free_name(session: Session, name: str, but: int = 0) -> str:
-    name = name.strip()
-    taken = session.scalars(select(BuskPage).where(func.lower(BuskPage.name) == name.lower(), BuskPage.id != but)).first()
-    if taken is not None:
-        raise InUse(f"There is a busking page “{taken.name}” already. Choose another name.", "name")
-    return name
-
-
 def add_page(session: Session, name: str) -> BuskPage:
     """A new page without rows, behind the others."""
     last = session.scalar(select(func.max(BuskPage.position)))
-    page = BuskPage(name=_free_name(session, name), position=0 if last is None else last + 1)
+    page = BuskPage(name=own_name(session, BuskPage, name, "a busking page"), position=0 if last is None else last + 1)
     session.add(page)
     session.flush()
     return page
@@ -58,7 +50,7 @@ def add_page(session: Session, name: str) -> BuskPage:
 def rename_page(session: Session, page_id: int, name: str) -> BuskPage:
     """Another name."""
     page = get(session, BuskPage, page_id, "busking page")
-    page.name = _free_name(session, name, but=page_id)
+    page.name = own_name(session, BuskPage, name, "a busking page", but=page_id)
     return page
 
 

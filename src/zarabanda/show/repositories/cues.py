@@ -13,7 +13,7 @@ from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.cue_document import CueDocument, CueListSettings
 
 from ..tables import CueListRow, CueRow, EffectRow
-from .rows import get, place_in_order
+from .rows import get, own_name, place_in_order
 
 MOST_CUES = 5000
 _FINEST = 0.001
@@ -63,19 +63,13 @@ def _numbers(session: Session, list_id: int) -> dict[int, float]:
     return {row.id: row.number for row in session.execute(query)}
 
 
-def _free_name(session: Session, name: str, but: int = 0) -> str:
-    name = name.strip()
-    taken = session.scalars(select(CueListRow).where(func.lower(CueListRow.name) == name.lower(), CueListRow.id != but)).first()
-    if taken is not None:
-        raise InUse(f"There is a cue list “{taken.name}” already. Choose another name.", "name")
-    return name
-
-
 def add_list(session: Session, name: str, settings: CueListSettings) -> CueListRow:
     """A new list, at the end."""
     last = session.scalar(select(func.max(CueListRow.position)))
     position = 0 if last is None else last + 1
-    row = CueListRow(name=_free_name(session, name), position=position, settings=settings.model_dump(mode="json"))
+    row = CueListRow(
+        name=own_name(session, CueListRow, name, "a cue list"), position=position, settings=settings.model_dump(mode="json")
+    )
     session.add(row)
     session.flush()
     return row
@@ -87,7 +81,7 @@ def change_list(
     """Another name, or played otherwise."""
     row = get(session, CueListRow, list_id, "cue list")
     if name is not None:
-        row.name = _free_name(session, name, but=list_id)
+        row.name = own_name(session, CueListRow, name, "a cue list", but=list_id)
     if settings is not None:
         row.settings = settings.model_dump(mode="json")
     session.flush()

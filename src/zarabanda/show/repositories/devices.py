@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.errors import InUse
@@ -12,7 +12,7 @@ from zarabanda.formats.device_document import DeviceDocument
 
 from .. import uses
 from ..tables import DeviceRow
-from .rows import get
+from .rows import get, own_name
 
 MOST = 64
 
@@ -27,18 +27,11 @@ def document_of(row: DeviceRow) -> DeviceDocument:
     return DeviceDocument.model_validate(row.document)
 
 
-def _free_name(session: Session, name: str, but: int = 0) -> str:
-    taken = session.scalars(select(DeviceRow).where(func.lower(DeviceRow.name) == name.lower(), DeviceRow.id != but)).first()
-    if taken is not None:
-        raise InUse(f"There is a device “{taken.name}” already. Choose another name.", "name")
-    return name
-
-
 def add(session: Session, name: str, document: DeviceDocument) -> DeviceRow:
     """A new one."""
     if len(every(session)) >= MOST:
         raise InUse(f"{MOST} devices are the most there can be. Delete one.", "devices")
-    row = DeviceRow(name=_free_name(session, name), document=document.model_dump())
+    row = DeviceRow(name=own_name(session, DeviceRow, name, "a device"), document=document.model_dump())
     session.add(row)
     session.flush()
     return row
@@ -49,7 +42,7 @@ def change(session: Session, number: int, name: str, document: DeviceDocument) -
     row = get(session, DeviceRow, number, "device")
     if document.speaks != row.document["speaks"]:
         _not_used(session, row, "Take it out of there, or make another device.")
-    row.name, row.document = _free_name(session, name, but=number), document.model_dump()
+    row.name, row.document = own_name(session, DeviceRow, name, "a device", but=number), document.model_dump()
     session.flush()
     return row
 

@@ -15,7 +15,7 @@ from zarabanda.errors import InUse, ZarabandaError
 from .. import uses
 from ..tables import Group
 from . import rig
-from .rows import get, place_in_order
+from .rows import get, own_name, place_in_order
 
 
 def every(session: Session) -> Sequence[Group]:
@@ -23,18 +23,12 @@ def every(session: Session) -> Sequence[Group]:
     return session.scalars(select(Group).order_by(Group.position, Group.id)).all()
 
 
-def _free_name(session: Session, name: str, but: int = 0) -> str:
-    name = name.strip()
-    other = session.scalars(select(Group).where(func.lower(Group.name) == name.lower(), Group.id != but)).first()
-    if other is not None:
-        raise InUse(f"There is a group “{other.name}” already. Choose another name.", "name")
-    return name
-
-
 def make(session: Session, name: str, heads: Sequence[str], rule: dict[str, Any] | None = None) -> Group:
     """A new group, at the end. It may be empty, and get its heads later."""
     last = session.scalar(select(func.max(Group.position)))
-    row = Group(name=_free_name(session, name), heads=list(heads), position=0 if last is None else last + 1, rule=rule)
+    row = Group(
+        name=own_name(session, Group, name, "a group"), heads=list(heads), position=0 if last is None else last + 1, rule=rule
+    )
     session.add(row)
     session.flush()
     return row
@@ -44,7 +38,7 @@ def change(session: Session, group_id: int, *, name: str | None = None, heads: S
     """Another name or other heads; a group whose heads are changed by hand is no longer made by its rule."""
     row = get(session, Group, group_id, "group")
     if name is not None:
-        row.name = _free_name(session, name, but=group_id)
+        row.name = own_name(session, Group, name, "a group", but=group_id)
     if heads is not None and list(heads) != row.heads:
         row.heads, row.rule = list(heads), None
     session.flush()

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.look_document import LookDocument
 
 from ..tables import EffectRow, Group, LookRow
-from .rows import get, place_in_order
+from .rows import get, named, place_in_order
 
 MOST = 400
 
@@ -28,7 +28,7 @@ def document_of(row: LookRow) -> LookDocument:
 
 def _free_name(session: Session, name: str, but: int = 0) -> str:
     name = name.strip()
-    taken = session.scalars(select(LookRow).where(func.lower(LookRow.name) == name.lower(), LookRow.id != but)).first()
+    taken = named(session, LookRow, name, but)
     if taken is not None:
         raise InUse(f"{taken.in_words().capitalize()} has this name already. Choose another.", "name")
     return name

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda import targets
@@ -15,7 +15,7 @@ from ..tables import ControlRow, DraftEffect, EffectRow, Page
 from . import looks
 from .busk import effect_pad
 from .cues import thread_of
-from .rows import get, place_in_order
+from .rows import get, own_name, place_in_order
 
 MOST_PAGES = 200
 
@@ -54,20 +54,12 @@ def every(session: Session) -> Sequence[Page]:
     return session.scalars(select(Page).order_by(Page.position, Page.id)).all()
 
 
-def _free_name(session: Session, name: str, but: int = 0) -> str:
-    name = name.strip()
-    taken = session.scalars(select(Page).where(func.lower(Page.name) == name.lower(), Page.id != but)).first()
-    if taken is not None:
-        raise InUse(f"There is a page “{taken.name}” already. Choose another name.", "name")
-    return name
-
-
 def add(session: Session, name: str) -> Page:
     """A new page, behind the others."""
     there = every(session)
     if len(there) >= MOST_PAGES:
         raise ZarabandaError(f"{MOST_PAGES} pages are the most there can be. Delete one.", "pages")
-    page = Page(name=_free_name(session, name), position=max((one.position for one in there), default=-1) + 1)
+    page = Page(name=own_name(session, Page, name, "a page"), position=max((one.position for one in there), default=-1) + 1)
     session.add(page)
     session.flush()
     return page
@@ -75,7 +67,7 @@ def add(session: Session, name: str) -> Page:
 
 def rename(session: Session, page_id: int, name: str) -> None:
     """Another name."""
-    get(session, Page, page_id, "page").name = _free_name(session, name, but=page_id)
+    get(session, Page, page_id, "page").name = own_name(session, Page, name, "a page", but=page_id)
 
 
 def remove(session: Session, page_id: int) -> str:

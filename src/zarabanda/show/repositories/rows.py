@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Any, Protocol, TypeVar
 
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from zarabanda.errors import NotThere
+from zarabanda.errors import InUse, NotThere
 
 from ..tables import Base, Show
 
@@ -27,6 +28,22 @@ def get(session: Session, table: type[T], key: Any, what: str) -> T:
     if row is None:
         raise NotThere(f"This {what} does not exist any more; somebody may have deleted it. Undo brings it back.", what)
     return row
+
+
+def named(session: Session, table: type[T], name: str, but: int = 0) -> T | None:
+    """The row of a table that has this name, however it is written, but for the one of this number."""
+    columns: Any = table
+    return session.scalars(select(table).where(func.lower(columns.name) == name.lower(), columns.id != but)).first()
+
+
+def own_name(session: Session, table: type[T], name: str, what: str, but: int = 0) -> str:
+    """A name for a row, without spaces round it, or a clear error that another has it. what: it
+    is, `a group`; but: its number."""
+    name = name.strip()
+    taken: Any = named(session, table, name, but)
+    if taken is not None:
+        raise InUse(f"There is {what} “{taken.name}” already. Choose another name.", "name")
+    return name
 
 
 def place_in_order(rows: Iterable[Placed], order: Sequence[int]) -> None:

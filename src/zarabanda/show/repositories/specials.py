@@ -4,19 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from colorsys import rgb_to_hsv
-from typing import Any
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import Place
-from zarabanda.errors import InUse, ZarabandaError
+from zarabanda.errors import ZarabandaError
 from zarabanda.formats.special_document import SpecialDocument
 from zarabanda.messages import HeldValues, SpecialPart
 
 from .. import references
 from ..tables import PlaceRow, SpecialRow
-from .rows import get, place_in_order
+from .rows import get, own_name, place_in_order
 
 MOST = 100
 _WHITE = {"hue": 0.0, "saturation": 0.0}
@@ -60,15 +59,6 @@ def part_of(row: SpecialRow, there: Mapping[int, PlaceRow]) -> SpecialPart:
     )
 
 
-def _free_name(session: Session, table: Any, name: str, but: int = 0) -> str:
-    """The name, which none of another number of a table has."""
-    name = name.strip()
-    taken = session.scalars(select(table).where(func.lower(table.name) == name.lower(), table.id != but)).first()
-    if taken is not None:
-        raise InUse(f"There is a {table.__tablename__} “{taken.name}” already. Choose another name.", "name")
-    return name
-
-
 def new_name(session: Session) -> str:
     """A name that no special has: `Special 1`."""
     names = {row.name.lower() for row in every(session)}
@@ -82,7 +72,9 @@ def add(session: Session, name: str, document: SpecialDocument) -> SpecialRow:
         raise ZarabandaError(f"{MOST} specials are the most there can be. Delete one.", "specials")
     _fits(session, document)
     position = max((one.position for one in there), default=-1) + 1
-    row = SpecialRow(name=_free_name(session, SpecialRow, name), position=position, document=document.model_dump(mode="json"))
+    row = SpecialRow(
+        name=own_name(session, SpecialRow, name, "a special"), position=position, document=document.model_dump(mode="json")
+    )
     session.add(row)
     session.flush()
     return row
@@ -92,7 +84,7 @@ def change(session: Session, number: int, name: str, document: SpecialDocument) 
     """Another name or document."""
     row = get(session, SpecialRow, number, "special")
     _fits(session, document)
-    row.name, row.document = _free_name(session, SpecialRow, name, but=number), document.model_dump(mode="json")
+    row.name, row.document = own_name(session, SpecialRow, name, "a special", but=number), document.model_dump(mode="json")
     return row
 
 
@@ -110,7 +102,7 @@ def arrange(session: Session, order: Sequence[int]) -> None:
 
 def add_place(session: Session, name: str, point: Place) -> PlaceRow:
     """A new named place."""
-    row = PlaceRow(name=_free_name(session, PlaceRow, name), x=point[0], y=point[1], z=point[2])
+    row = PlaceRow(name=own_name(session, PlaceRow, name, "a place"), x=point[0], y=point[1], z=point[2])
     session.add(row)
     session.flush()
     return row
@@ -119,7 +111,7 @@ def add_place(session: Session, name: str, point: Place) -> PlaceRow:
 def change_place(session: Session, number: int, name: str, point: Place) -> PlaceRow:
     """Another name, or elsewhere: specials that are aimed at it follow."""
     row = get(session, PlaceRow, number, "place")
-    row.name = _free_name(session, PlaceRow, name, but=number)
+    row.name = own_name(session, PlaceRow, name, "a place", but=number)
     row.x, row.y, row.z = point
     return row
 

@@ -1,10 +1,8 @@
 import { useEffect } from "react";
 
 import { useActionLists } from "../../../api/actionLists";
-import { usesKey } from "../../../frame/shortcuts";
+import { isFree } from "../../../frame/shortcuts";
 import { act } from "../../../live/socket";
-
-const OPEN = "[role=dialog], [role=menu], [role=listbox]";
 
 /** Keys run action lists: Shift with a figure, held as long as it is down. */
 export function useActionKeys() {
@@ -12,8 +10,7 @@ export function useActionKeys() {
   useEffect(() => {
     const held = new Map<string, number>();
     function down(event: KeyboardEvent) {
-      if (!event.shiftKey || event.ctrlKey || event.altKey || event.repeat || event.defaultPrevented) return;
-      if (usesKey(document.activeElement, event.key) || document.querySelector(OPEN)) return;
+      if (!event.shiftKey || event.ctrlKey || event.altKey || event.repeat || !isFree(event)) return;
       const key = /^Digit[1-9]$/.test(event.code) ? `Shift+${event.code.slice(5)}` : "";
       const list = key && lists?.find((one) => one.document.key === key);
       if (!list) return;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 
 import type { BuskRow, Section } from "../../../api/busk";
-import { usesKey } from "../../../frame/shortcuts";
+import { isFree } from "../../../frame/shortcuts";
 import { act } from "../../../live/socket";
 import { padAt, rowAt } from "../keys";
 import { onPage, rooms, shownSections, type Aspect } from "../layout";
@@ -15,7 +15,6 @@ interface Props {
   width: number;
   onTurn: (section: Section, by: number) => void;
 }
-const OPEN = "[role=dialog], [role=menu], [role=listbox]";
 /** Keys that turn the pages of pads of all sections. */
 const TURN: Record<string, number> = { PageDown: 1, PageUp: -1 };
 
@@ -38,8 +37,7 @@ export function usePadKeys({ rows, chosen, onChoose, aspect, pages, width, onTur
     }
     function down(event: KeyboardEvent) {
       if (event.key === "Alt") setLetters(true);
-      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || event.defaultPrevented) return;
-      if (usesKey(document.activeElement, event.key) || document.querySelector(OPEN)) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || !isFree(event)) return;
       const number = rowAt(event.key);
       const row = number === null ? undefined : rows[number];
       if (row) onChoose(row.id);
