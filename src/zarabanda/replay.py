@@ -23,6 +23,7 @@ from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
 from zarabanda.engine.live.looking import running_at
+from zarabanda.engine.live.on_stage import on_stage
 from zarabanda.engine.live.programs import take
 from zarabanda.engine.live.specials import crossing
 from zarabanda.engine.live.stages import Stages, levels_at
@@ -211,7 +212,8 @@ class Replay:
 
     def at(self, t: float) -> np.ndarray:
         """Values (A, N) on stage at t, before output mapping."""
-        self.state = state = advance(self.state, t)
+        self.state = advance(self.state, t)
+        state = on_stage(self.state, t)
         rig, every = state.program.rig, list(state.beneath_overlays.values())
         batches = Batches([one.placed for one in every], len(rig), rig.mixes)
         running = running_at(state, every, t)
@@ -221,7 +223,7 @@ class Replay:
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""
-        state = self.state
+        state = on_stage(self.state, t)
         playing, levels = playing_at(state, t, self._words), levels_at(state, t)
         key = key_of(self.keys, head)
         steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, Stages().at(state, t), crossing(state))

@@ -294,7 +294,7 @@ def test_a_look_that_is_edited_while_it_is_held_is_followed():
     ("action", "says"),
     [
         ({"do": "press", "control": "control:27"}, "drives is gone"),
-        ({"do": "level", "control": "control:27", "value": 1}, "drives is gone"),
+        ({"do": "level", "control": "control:27", "value": 1}, "is a button"),
         ({"do": "level", "control": "control:11", "value": 2}, "no level"),
         ({"do": "level", "control": "control:8", "value": 1}, "is a button"),
         ({"do": "press", "control": "control:7"}, "is a fader"),

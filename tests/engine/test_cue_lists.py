@@ -12,7 +12,7 @@ from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
 from zarabanda.engine import journal
 from zarabanda.engine.compiling import Compiler
-from zarabanda.engine.live.cue_lists import seen_ahead
+from zarabanda.engine.live.seen_ahead import seen_ahead
 from zarabanda.engine.live.stages import look_at
 from zarabanda.engine.tracing import acting
 from zarabanda.messages import ControlPart, CueListPart, CuePart, EffectPart, ShowUpdate, TempoPart

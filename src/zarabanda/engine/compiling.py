@@ -33,6 +33,7 @@ from zarabanda.messages import (
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
+    EventPart,
     HeldValues,
     LookPart,
     OpeningPart,
@@ -44,6 +45,8 @@ from zarabanda.messages import (
     ShowUpdate,
     SpecialPart,
     TempoPart,
+    TimelinePart,
+    TrackPart,
     control_id,
 )
 from zarabanda.messages.looks import look_of
@@ -58,6 +61,8 @@ from .looks import LookMaker, overlay_of, players_of
 from .messaging import action_list_of, messages_of
 from .program import EMPTY, Instance, Program, no_palettes
 from .rows import RowMaker, row_of, targets_of
+from .timelines import SUBJECTS as OF_TIMELINES
+from .timelines import TimelineMaker
 
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
@@ -101,7 +106,7 @@ class Compiler:
         self._rig = RigMaker()
         self._cues = CueMaker()
         self._rows = RowMaker()
-        self._looks, self._controls = LookMaker(), ControlMaker()
+        self._looks, self._controls, self._timelines = LookMaker(), ControlMaker(), TimelineMaker()
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -110,7 +115,7 @@ class Compiler:
         for name, value in vars(self).items():
             if isinstance(value, dict):
                 setattr(other, name, dict(value))
-        for name in ("_rig", "_cues", "_rows", "_looks", "_controls"):
+        for name in ("_rig", "_cues", "_rows", "_looks", "_controls", "_timelines"):
             setattr(other, name, copy.copy(getattr(self, name)))
         return other
 
@@ -210,6 +215,9 @@ class Compiler:
             now = replace(now, rows=self._rows.made(self._of(BuskRowPart), self._palettes, effects, now.rig))
         if now.rig.heads is not before.rig.heads or subjects & {"look", "palette", "colour-way"}:
             now = replace(now, looks=self._looks.made(self._of(LookPart), self._palettes, now.ways, now.way, now.rig))
+        if subjects & OF_TIMELINES:
+            made_of = self._of(TimelinePart), self._of(TrackPart), self._of(EventPart)
+            now = replace(now, timelines=self._timelines.made(*made_of))
         if now.rig.heads is not before.rig.heads or now.looks is not before.looks or "control" in subjects:
             controls = self._controls.made(list(self._of(ControlPart)), now.looks, now.rig)
             now = replace(now, controls={one.key: one for one in controls})

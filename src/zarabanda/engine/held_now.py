@@ -11,12 +11,14 @@ from zarabanda.core.playback.looks import places
 from zarabanda.core.rig import attributes
 from zarabanda.messages import EffectNow, HeldNow, Values
 
+from .live.on_stage import on_stage
 from .live.playing import Playing
 from .live.state import LiveState
 
 
 def held_now(state: LiveState, heads: Collection[str], t: float, reference: int) -> HeldNow:
     """Values that claims and overlays hold on some heads at t, and effects that run on them, oldest first."""
+    state = on_stage(state, t)
     rig = state.program.rig
     values, held = base_at(rig, state.claims, t), np.zeros(rig.home.shape, bool)
     for strip in state.claims.strips:

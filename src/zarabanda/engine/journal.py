@@ -15,11 +15,12 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
 from zarabanda.messages import AnyPart, ControlId, FixturePart, PartKey, PlayerId, ShowUpdate
 
-from . import kept_claims, kept_lists, kept_pages, kept_rows
+from . import kept_claims, kept_lists, kept_pages, kept_rows, kept_songs
 from .kept_claims import StripEntry
 from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
 from .kept_pages import PagesEntry
 from .kept_rows import BuskEntry, RowEntry
+from .kept_songs import SongEntry
 from .live import draft, looks_held, rows
 from .live.cue_lists import with_manners
 from .live.cut_off import CutOff, standing
@@ -28,7 +29,7 @@ from .live.state import LiveState
 from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 8
+VERSION = 9
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
@@ -78,6 +79,7 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     pages: PagesEntry
     ended: bool = False
     cut_off: tuple[float, list[int]] | None = None
+    songs: list[SongEntry] = []
 
 
 def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: bool = False) -> LiveEntry:
@@ -94,7 +96,8 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: boo
         heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
         rows=kept_rows.rows_written(state.rows), busk=kept_rows.busk_written(state.busk, state.follows),
         pages=kept_pages.written(state),
-        ended=ended, cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
+        songs=kept_songs.written(state.songs), ended=ended,
+        cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
     )  # fmt: skip
 
 
@@ -128,6 +131,7 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
     )  # fmt: skip
     if entry.cut_off is not None:
         state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))
+    state = kept_songs.read(entry.songs, state, moved)
     state = watched(looks_held.with_manners(rows.with_manners(with_manners(state), list(state.rows))), now)
     return state if cut_at is None else standing(state, now, cut_at)
 
@@ -152,7 +156,7 @@ def _decode_live(content: bytes) -> LiveEntry:
         raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
     numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values(), entry.blind or 0.0, *kept_claims.times(entry.claims)]
     numbers += kept_lists.times(entry.lists, entry.specials, entry.playing) + kept_rows.times(entry.rows, entry.busk)
-    numbers += kept_pages.times(entry.pages)
+    numbers += [*kept_pages.times(entry.pages), *kept_songs.times(entry.songs)]
     for one in entry.tempos.values():
         numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
     if not all(map(math.isfinite, numbers)):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import gc
 from collections import deque
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -23,13 +23,14 @@ from zarabanda.workers import Troubles, in_words
 from .batching import Batching, Chain
 from .health import Health, Laps
 from .live.acts import act
-from .live.advance import advance
+from .live.advance import MOVES, advance
 from .live.blind import prepared
-from .live.cue_lists import seen_ahead
 from .live.looking import over_base, running_at
-from .live.playing import Playing
+from .live.on_stage import on_stage
 from .live.programs import take
+from .live.seen_ahead import seen_ahead
 from .live.sending import Outward
+from .live.song_actions import scrubbed_state
 from .live.specials import crossing
 from .live.stages import Stages, levels_at
 from .live.state import LiveState, LookedAt
@@ -110,7 +111,7 @@ class Loop:
         self._batches: Batches | Chain = Batches([], 0, EMPTY.rig.mixes, PRECISION)
         self._batches_are_whole = True
         self._order: list[PlayerId] = []
-        self._planned: Mapping[PlayerId, Playing] | None = None
+        self._planned: list[int] | None = None
         self._sent: tuple[Sequence[int], NDArray[np.uint8]] | None = None
         self._good: Program | None = None
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
@@ -253,25 +254,27 @@ class Loop:
             reply(self._look(key, t))
 
     def _compute(self, t: float, laps: Laps) -> Snapshot:
-        state = self.state
+        state, beneath = on_stage(self.state, t), self.state.beneath(t)
         program = state.program
-        if state.playing is not self._planned or not self._batches_are_whole:
-            self._planned, self._order = state.playing, list(state.beneath_overlays)
-            placed = [state.playing[key].placed for key in self._order]
+        self._order = list(state.beneath_overlays)
+        placed = [state.playing[key].placed for key in self._order]
+        planned = [id(one) for one in placed]
+        if planned != self._planned or not self._batches_are_whole:
+            self._planned = planned
             self._batches, self._batches_are_whole = self.batching.batches_of(program.rig, placed)
         every = [state.playing[key] for key in self._order]
         running = running_at(state, every, t)
         while self._asked_of_stage:
             heads, reply = self._asked_of_stage.popleft()
-            reply(self._on_stage(heads, running, t))
+            reply(self._on_stage(state, heads, running, t))
         frame, ground = self.batching.frame(program.rig)
         stages: list[Stage] = [Effects(self._batches, running), *(one.stage for one in self._stages.at(state, t))]
         levels = levels_at(state, t)
-        values = frame.values(ground.at(state.claims, t), stages, levels, t, self._crossing())
+        values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, self._crossing())
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
         laps.mark("bytes")
-        if state.blind is not None or state.looked_at is not None:
+        if state.blind is not None or state.looked_at is not None or state.scrubbed is not None:
             ahead = self._seen_ahead(t)
             values = values if ahead is None else ahead
             laps.mark("prepared")
@@ -291,7 +294,11 @@ class Loop:
         """What screens show instead of the stage, (A, N), in every second frame anew: the cue that is looked at, else what was
         prepared; None: neither."""
         if self._ahead is None or self.health.frames % 2 == 0 or self._ahead[0] is not self.state:
-            state = self._cue_ahead() or (prepared(self.state) if self.state.blind is not None else None)
+            state = scrubbed_state(self.state, t, MOVES)
+            if state is not None:
+                state = on_stage(state, t)
+            else:
+                state = self._cue_ahead() or (prepared(on_stage(self.state, t)) if self.state.blind is not None else None)
             if state is None:
                 return None
             every = list(state.beneath_overlays.values())
@@ -317,19 +324,20 @@ class Loop:
         return self._crossed[1]
 
     def _look(self, key: PlayerId, t: float) -> Values | None:
-        playing, program = self.state.playing.get(key), self.state.program
+        state = on_stage(self.state, t)
+        playing, program = state.playing.get(key), state.program
         if playing is None or playing.frozen is None:
             return None
         batches = self.batching.single(program.rig, playing.placed)
         running = Running(np.array([playing.frozen]), np.array([playing.weight(t)]), [playing.layer_shifts])
-        return _told(program.rig, over_base(self.state, batches, running, t), batches.touched)
+        return _told(program.rig, over_base(state, batches, running, t), batches.touched)
 
-    def _on_stage(self, heads: Sequence[str], running: Running, t: float) -> Values:
-        rig = self.state.program.rig
+    def _on_stage(self, state: LiveState, heads: Sequence[str], running: Running, t: float) -> Values:
+        rig = state.program.rig
         chosen = np.zeros(len(rig), bool)
         chosen[[rig.heads.index[key] for key in heads if key in rig.heads.index]] = True
-        over = [one.stage for one in self._stages.overlays(self.state, t)]
-        return _told(rig, over_base(self.state, self._batches, running, t, over), np.broadcast_to(chosen, rig.heads.has.shape))
+        over = [one.stage for one in self._stages.overlays(state, t)]
+        return _told(rig, over_base(state, self._batches, running, t, over), np.broadcast_to(chosen, rig.heads.has.shape))
 
 
 def _told(rig: Rig, values: NDArray[np.float64], wanted: NDArray[np.bool_]) -> Values:

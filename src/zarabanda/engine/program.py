@@ -18,9 +18,11 @@ from zarabanda.core.playback.looks import Floats, Ints, held
 from zarabanda.core.playback.specials import Special
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.rig import Rig, build
+from zarabanda.core.timecode.timeline import Timeline
 from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, TempoPart
 
 from .controls import Control
+from .folds import Folds
 from .messaging import ActionList, CueMessage
 from .rows import ALL, Row
 
@@ -104,9 +106,22 @@ class Program:
     messages: Mapping[int, tuple[CueMessage, ...]] = field(default_factory=dict)
     """What cues send, by the number of the cue in the show."""
     action_lists: Mapping[int, ActionList] = field(default_factory=dict)
+    timelines: Mapping[int, Timeline] = field(default_factory=dict)
+    """Songs by number, in their running order."""
+    folds: Folds = field(default_factory=Folds, compare=False)
+    """What songs are at positions."""
     devices: tuple[DevicePart, ...] = ()
     session: str = ""
     """Who counts the revisions: another web process begins anew."""
+
+    @cached_property
+    def for_songs(self) -> Program:
+        """What songs play by: without what is set by hand, or begins by itself."""
+        instances = {key: one for key, one in self.instances.items() if not one.always}
+        return replace(
+            self, draft=np.full_like(self.draft, np.nan), draft_palettes=no_palettes(self.rig), instances=instances, opening=(),
+            let_go=(), written_back=(), fade_s=0.0,
+        )  # fmt: skip
 
     def top_of(self, row: Row) -> Row | None:
         """The row for all of the page of a row."""

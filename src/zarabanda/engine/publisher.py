@@ -27,11 +27,13 @@ from .live.action_lists import told as actions_told
 from .live.controls import level_of
 from .live.cue_lists import at_step, following, list_state
 from .live.looks_held import told as looks_told
+from .live.on_stage import on_stage
 from .live.overlays import told as overlays_told
 from .live.specials import told as specials_told
 from .live.state import LiveState
 from .loop import Loop, Snapshot
 from .telling_rows import busk_told, rows_told
+from .telling_songs import songs_told
 
 _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 
@@ -87,7 +89,8 @@ class Publisher:
 
     def _state(self, t: float) -> State:
         loop = self._loop
-        state, program = loop.state, loop.state.program
+        live, program = loop.state, loop.state.program
+        state = on_stage(live, t)
         for key in [*program.instances, *state.playing]:
             self._numbers.setdefault(key, len(self._numbers) + 1)
         return State(
@@ -105,8 +108,8 @@ class Publisher:
             ],
             stopped=sorted(state.stopped),
             levels={key: level_of(state, control) for key, control in program.controls.items()},
-            grand=state.grand,
-            blackout=state.blackout,
+            grand=live.grand,
+            blackout=live.blackout,
             health=loop.health.report(loop.rate, [Trouble(**one) for one in loop.troubles.report()]),
             routes=[route for output in loop.outputs for route in output.report()],
             source=self._source,
@@ -117,6 +120,8 @@ class Publisher:
             looked_at=None if state.looked_at is None else state.looked_at.cue,
             devices=self._devices.report(),
             cut_off=_cut_off(state),
+            songs=songs_told(live, t),
+            scrubbed=None if live.scrubbed is None else live.scrubbed[1],
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,
             specials=specials_told(state, t), specials_level=state.specials.level,

@@ -13,6 +13,7 @@ from zarabanda.core.rig.slots import slots_of
 from zarabanda.messages import Traced, TracedSlot, TraceStep
 
 from .live.cue_lists import list_state
+from .live.on_stage import on_stage
 from .live.specials import crossing
 from .live.stages import Stages, levels_at
 from .live.state import LiveState
@@ -45,6 +46,7 @@ def acting(state: LiveState, effect_id: int) -> list[tuple[str, list[str]]]:
 
 def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: float, reference: int) -> Traced:
     """The steps to an attribute of a head at t, and its slots as they were sent last: universes and bytes (universes, 512)."""
+    state = on_stage(state, t)
     rig = state.program.rig
     number, names = rig.heads.index.get(head), attributes.touched(attribute)
     if number is None or not set(names) <= attributes.BY_NAME.keys():

@@ -11,6 +11,7 @@ from zarabanda.errors import ZarabandaError, brief, shown
 from .bank_actions import BankAction
 from .ids import Action, ControlId, Number, PlayerId, Universe
 from .row_actions import RowAction
+from .song_actions import Chased, SongAction
 from .tempo_actions import TempoAction
 
 
@@ -229,8 +230,9 @@ BrowserAction = (
     | TempoAction
     | RowAction
     | BankAction
+    | SongAction
 )
-AnyAction = BrowserAction | LetGo
+AnyAction = BrowserAction | LetGo | Chased
 
 
 def action(document: object) -> AnyAction:

@@ -126,6 +126,34 @@ class ActionListPart(Part, frozen=True, tag="action-list"):
     document: dict[str, Any]
 
 
+class TimelinePart(Part, frozen=True, tag="timeline"):
+    """A timeline: see `formats.timeline_document.TimelineDocument`."""
+
+    id: int
+    name: str
+    position: int
+    document: dict[str, Any]
+
+
+class TrackPart(Part, frozen=True, tag="track"):
+    """A track of a timeline: see `formats.timeline_document.TrackDocument`."""
+
+    id: int
+    timeline_id: int
+    position: int
+    document: dict[str, Any]
+
+
+class EventPart(Part, frozen=True, tag="event"):
+    """An event on a track. at, length: s; document: see `formats.timeline_document`."""
+
+    id: int
+    track_id: int
+    at: float
+    length: float
+    document: dict[str, Any]
+
+
 class CueListPart(Part, frozen=True, tag="cue-list"):
     """A cue list; settings: see `formats.cue_document.CueListSettings`."""
 
@@ -242,6 +270,9 @@ AnyPart = (
     | BuskRowPart
     | CueListPart
     | CuePart
+    | TimelinePart
+    | TrackPart
+    | EventPart
     | SpecialPart
     | LookPart
     | ActionListPart

@@ -173,6 +173,43 @@ class PageTold(msgspec.Struct, frozen=True):
     holder: str
 
 
+class HandTold(msgspec.Struct, frozen=True):
+    """Something of a song that hands have: its subject, in words, and since when (stamp)."""
+
+    subject: str
+    name: str
+    since: float
+
+
+class SongTold(msgspec.Struct, frozen=True):
+    """A song on stage. position: s, at the state's time; speed: of its position now, 0: it stands; chosen: speed that hands have
+    chosen; bpm, beat: of its grid there; follows: incoming timecode."""
+
+    timeline: int
+    name: str
+    position: float
+    speed: float
+    chosen: float
+    bpm: float
+    beat: float
+    leaving: bool
+    follows: bool
+    loop: tuple[float, float] | None
+    hands: list[HandTold]
+
+
+class TimecodeTold(msgspec.Struct, frozen=True):
+    """Incoming timecode. state: none, locking, chasing, free, lost; label: as it is read; rate: frames a second that it has;
+    since: of the state, s; text: what is wrong, in words."""
+
+    state: str
+    label: str
+    rate: str
+    since: float
+    timeline: int | None = None
+    text: str = ""
+
+
 class CutOffTold(msgspec.Struct, frozen=True):
     """When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on."""
 

@@ -24,8 +24,10 @@ from .told import (
     RowTold,
     RunningState,
     ShownState,
+    SongTold,
     SpecialTold,
     TempoState,
+    TimecodeTold,
 )
 
 # from a browser to the web process, and on to the engine
@@ -192,6 +194,9 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     page: PageTold | None = None
     actions: list[ActionsTold] = []
     specials_level: float = 1.0
+    songs: list[SongTold] = []
+    scrubbed: float | None = None
+    timecode: TimecodeTold | None = None
 
 
 class EffectNow(msgspec.Struct, frozen=True):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -11,11 +12,13 @@ from zarabanda.core.neighbours import side_by_side
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.looks import places
 from zarabanda.core.playback.shares import INFINITY, altered
-from zarabanda.core.playback.strips import Laid, arranged, lay, lay_all
+from zarabanda.core.playback.strips import Laid, arranged, lay_all
 from zarabanda.core.rig.rig import Rig
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Layer = tuple[Claims, float]
+"""Claims, and the time at which they are looked at."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -50,18 +53,20 @@ def _cut(laid: Laid, precision: DTypeLike) -> Laid:
 
 @dataclass(frozen=True)
 class Moving:
-    """Cells that claims are moving: flat places (m,), what is beneath all claims there, and the strips cut to them."""
+    """Cells that claims are moving: flat places (m,), what is beneath all claims there, and the strips of each layer cut to them;
+    beneath: times of the layers below the last."""
 
     places: Ints
     home: Floats
     low: Floats
     high: Floats
-    cuts: tuple[Laid, ...]
+    cuts: tuple[Sequence[Laid], ...]
+    beneath: tuple[float, ...] = ()
 
     def at(self, t: float) -> Floats:
         """Their values at t, (m,)."""
         values = self.home.copy()
-        lay_all(values, self.cuts, t)
+        lay_all(values, list(zip(self.cuts, (*self.beneath, t), strict=True)))
         return np.asarray(np.clip(values, self.low, self.high))
 
 
@@ -78,23 +83,26 @@ class Ground:
 
     def __init__(self, rig: Rig, precision: DTypeLike = np.float64) -> None:
         self.rig, self._precision = rig, precision
-        self._claims: Claims | None = None
-        self._from = self._until = 0.0
+        self._known: list[tuple[Claims, float, float]] = []
         self._base = Base(np.zeros(0))
 
-    def at(self, claims: Claims, t: float) -> Base:
-        """The base at t: the same object as long as nothing begins, ends or jumps."""
-        if claims is self._claims and self._from <= t < self._until:
+    def at(self, claims: Claims, t: float, beneath: Sequence[Layer] = ()) -> Base:
+        """The base at t: `still` the same object as long as nothing begins, ends or jumps. beneath: what songs hold there,
+        each at its own time."""
+        layers = [*beneath, (claims, t)]
+        if len(layers) == len(self._known) and all(
+            one is known and begin <= time < end for (one, time), (known, begin, end) in zip(layers, self._known, strict=True)
+        ):
+            moving = self._base.moving
+            if beneath and moving is not None:
+                self._base = Base(self._base.still, altered(moving, beneath=tuple(time for _, time in beneath)))
             return self._base
-        events = [time for strip in claims.strips for time in strip.events()]
-        self._base = Base(base_at(self.rig, claims, t).astype(self._precision), self._moving(claims, t))
-        self._from = max([-INFINITY, *(time for time in events if time <= t)])
-        self._until = min([INFINITY, *(time for time in events if time > t)])
-        self._claims = claims
+        self._base = Base(base_at(self.rig, claims, t, beneath).astype(self._precision), self._moving(layers))
+        self._known = [(one, *_stretch(one, time)) for one, time in layers]
         return self._base
 
-    def _moving(self, claims: Claims, t: float) -> Moving | None:
-        moving = [strip for strip in claims.strips if strip.moves(t)]
+    def _moving(self, layers: Sequence[Layer]) -> Moving | None:
+        moving = [strip for claims, t in layers for strip in claims.strips if strip.moves(t)]
         if not moving:
             return None
         marked = np.zeros(self.rig.home.size, bool)
@@ -102,14 +110,25 @@ class Ground:
             marked[places(strip.cells, strip.kind, strip.count)] = True
         chosen = np.flatnonzero(marked)
         number = np.cumsum(marked) - 1
-        parts = [strip.part(marked[strip.cells]) for strip in claims.strips if marked[strip.cells].any()]
-        cuts = [_cut(altered(one, at=number[one.at]), self._precision) for one in arranged(parts, claims.manners)]
+        cuts = []
+        for claims, _ in layers:
+            parts = [strip.part(marked[strip.cells]) for strip in claims.strips if marked[strip.cells].any()]
+            laid = arranged(parts, claims.manners)
+            cuts.append([_cut(altered(one, at=number[one.at]), self._precision) for one in laid])
         home, low, high = (
             array.reshape(-1)[chosen].astype(self._precision) for array in (self.rig.home, self.rig.low, self.rig.high)
         )
-        return Moving(chosen, home, low, high, tuple(cuts))
+        return Moving(chosen, home, low, high, tuple(cuts), tuple(t for _, t in layers[:-1]))
 
 
-def base_at(rig: Rig, claims: Claims, t: float) -> Floats:
+def _stretch(claims: Claims, t: float) -> tuple[float, float]:
+    """From when to when nothing begins, ends or jumps."""
+    events = [time for strip in claims.strips for time in strip.events()]
+    return max([-INFINITY, *(time for time in events if time <= t)]), min([INFINITY, *(time for time in events if time > t)])
+
+
+def base_at(rig: Rig, claims: Claims, t: float, beneath: Sequence[Layer] = ()) -> Floats:
     """The base (A, N) at t, all of it: for one look, and what the quick way of `Ground` is compared with."""
-    return np.asarray(np.clip(lay(rig.home, claims.strips, t, claims.manners), rig.low, rig.high))
+    values = rig.home.astype(float)
+    lay_all(values.reshape(-1), [(arranged(one.strips, one.manners), time) for one, time in (*beneath, (claims, t))])
+    return np.asarray(np.clip(values, rig.low, rig.high))

@@ -223,16 +223,18 @@ def arranged(strips: Sequence[Strip], manners: Mapping[str, Manner]) -> list[Lai
     return laid
 
 
-def lay_all(values: Floats, laid: Sequence[Laid], t: float) -> None:
-    """Lay strips over flat values; then those of which the highest wins, each holder's over one another from 0."""
+def lay_all(values: Floats, layers: Sequence[tuple[Sequence[Laid], float]]) -> None:
+    """Lay strips over flat values, in layers that each have a time; then those of which the highest wins, each holder's over one
+    another from 0."""
     highest: dict[str, Floats] = {}
-    for one in laid:
-        if one.apart:
-            apart = highest.setdefault(one.strip.holder, np.full(len(values), -INFINITY))
-            apart[one.at] = np.maximum(apart[one.at], 0.0)
-            one.lay(apart, t)
-        else:
-            one.lay(values, t)
+    for laid, t in layers:
+        for one in laid:
+            if one.apart:
+                apart = highest.setdefault(one.strip.holder, np.full(len(values), -INFINITY))
+                apart[one.at] = np.maximum(apart[one.at], 0.0)
+                one.lay(apart, t)
+            else:
+                one.lay(values, t)
     for apart in highest.values():
         np.maximum(values, apart, out=values)
 
@@ -240,5 +242,5 @@ def lay_all(values: Floats, laid: Sequence[Laid], t: float) -> None:
 def lay(home: Floats, strips: Sequence[Strip], t: float, manners: Mapping[str, Manner] = NO_MANNERS) -> Floats:
     """What strips, oldest first, come to over home at t, (A, N)."""
     values = home.astype(float)
-    lay_all(values.reshape(-1), arranged(strips, manners), t)
+    lay_all(values.reshape(-1), [(arranged(strips, manners), t)])
     return values

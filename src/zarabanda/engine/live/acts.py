@@ -20,6 +20,8 @@ from . import (
     overlays,
     rows,
     running,
+    seen_ahead,
+    song_actions,
     specials,
     tempos,
     testing,
@@ -27,7 +29,8 @@ from . import (
     waves,
     ways_home,
 )
-from .advance import advance, done
+from .advance import MOVES, advance, done
+from .folding import Moves
 from .state import LiveState
 
 ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
@@ -39,6 +42,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **testing.ACTIONS,
     **blind.ACTIONS,
     **cue_lists.ACTIONS,
+    **seen_ahead.ACTIONS,
     **cut_off.ACTIONS,
     **specials.ACTIONS,
     **holding.ACTIONS,
@@ -52,7 +56,14 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
 }
 
 
+def _of_songs(does: Callable[[LiveState, Any, float, Moves], LiveState]) -> Callable[[LiveState, Any, float], LiveState]:
+    return lambda state, action, t: does(state, action, t, MOVES)
+
+
+ACTIONS |= {kind: _of_songs(does) for kind, does in song_actions.OF_SONGS.items()}
+
+
 def act(state: LiveState, action: AnyAction, t: float) -> LiveState:
     """The state after one action, stamped t. What falls due by then comes before it. ZarabandaError says what is wrong."""
     before = advance(state, t)
-    return done(ACTIONS[type(action)](before, action, t), t, before)
+    return done(song_actions.acted(before, action, t, MOVES, ACTIONS), t, before)

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import Any
 
+from zarabanda.core.playback.going import Passage
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import LetGo
+from zarabanda.messages import AnyAction, LetGo
 
 from ..messaging import CUE_HOLDS, CueMessage, action_of
 from . import (
@@ -24,9 +25,12 @@ from . import (
     rows,
     running,
     sending,
+    songs,
     specials,
+    sweeping,
     tempos,
 )
+from .folding import HOLDER
 from .playing import Playing
 from .state import LiveState
 
@@ -38,10 +42,11 @@ _OF_MESSAGES: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **tempos.ACTIONS,
     **specials.ACTIONS,
     **overlays.ACTIONS,
+    **flashes.ACTIONS,
     **levels.ACTIONS,
     **action_lists.ACTIONS,
 }
-"""What cues and action lists can do to the show itself."""
+"""What cues, action lists and hands of a song can do to the show itself."""
 
 
 def due(state: LiveState, playing: Playing) -> tuple[float, bool]:
@@ -60,9 +65,10 @@ def advance(state: LiveState, t: float) -> LiveState:
         sent_at, _, sender = min(sending.due(state), default=(INFINITY, 0, 0))
         pressed_at, order, row = min(rows.due(state), default=(INFINITY, 0, 0))
         step_at, running_list = min(action_lists.due(state), default=(INFINITY, 0))
-        first = min(at, crossing, sent_at, pressed_at, step_at, state.dark_due)
+        song_at, song, position = songs.next_due(state, first_due) if state.songs else (INFINITY, 0, 0.0)
+        first = min(at, crossing, sent_at, pressed_at, step_at, song_at, state.dark_due)
         if first > t:
-            return _without_what_is_over(state, t)
+            return songs.advanced(_without_what_is_over(state, t), t, MOVES)
         state = _without_what_is_over(state, first)
         if crossing == first:
             state = specials.fall_due(state, first)
@@ -72,10 +78,18 @@ def advance(state: LiveState, t: float) -> LiveState:
             state = done(rows.fall_due(state, row, order, first), first)
         elif sent_at == first:
             state = done(_sent(state, sender, first), first)
+        elif song_at == first:
+            state = songs.fall_due(state, song, position, first, MOVES)
         elif step_at == first:
             state = done(action_lists.step_due(state, running_list, first, _step), first)
         else:
             state = specials.with_goals(dark_moves.fall_due(state, first))
+
+
+def first_due(state: LiveState) -> float:
+    """When something falls due next."""
+    dues = (cue_lists.due(state), sending.due(state), rows.due(state), action_lists.due(state))
+    return min(specials.due(state), state.dark_due, *(one[0] for each in dues for one in each))
 
 
 def _sent(state: LiveState, number: int, t: float) -> LiveState:
@@ -140,3 +154,33 @@ def _without_what_is_over(state: LiveState, t: float) -> LiveState:
     ended = {key for key, by_cycles in over.items() if by_cycles}
     stopped = {key for key in ended if state.playing[key].instance.always}
     return state.without(over).with_controls_down(ended).with_(stopped=state.stopped | stopped)
+
+
+class _Moves:
+    """How the state within a song moves on: as any other."""
+
+    def advance(self, state: LiveState, t: float) -> LiveState:
+        return advance(state, t)
+
+    def done(self, state: LiveState, t: float, before: LiveState | None = None) -> LiveState:
+        return done(state, t, before)
+
+    def send(self, state: LiveState, content: Mapping[str, Any], t: float) -> LiveState:
+        return _acted(state, CueMessage(0.0, content), t, HOLDER, "A message of a song")
+
+    def redone(self, state: LiveState, action: AnyAction, t: float) -> LiveState:
+        act = _OF_MESSAGES.get(type(action))
+        try:
+            return done(act(state, action, t), t) if act is not None else state
+        except ZarabandaError:  # what it was on is gone
+            return state
+
+    def released(self, state: LiveState, passage: Passage, t: float) -> LiveState:
+        holders = sorted({one for who in state.held.values() for one in who})
+        state = holding.let_go(state, LetGo(holders=holders), t)
+        for whose in cue_lists.on_cues(state):
+            state = cue_lists.released(state, whose, passage.fade_s(0, False), t)
+        return done(sweeping.swept(state, passage.releases(t), t), t)
+
+
+MOVES = _Moves()

@@ -32,7 +32,7 @@ class WaitingPress:
 
     def due_at(self, state: LiveState) -> float:
         """Its stamp; infinity while nothing counts its beats."""
-        tempo = state.tempos.get(self.tempo)
+        tempo = state.counter(self.tempo)
         return tempo.time_of(self.beat) if tempo is not None else INFINITY
 
 

@@ -99,7 +99,7 @@ def _done(actions: dict[Any, Any], state: LiveState, action: Any, t: float) -> L
 def level(state: LiveState, action: Level, t: float) -> LiveState:
     """Move a fader."""
     control, value = _control(state, action.control), share(action.value, "value")
-    if type(control.target) not in FADERS:
+    if type(control.target) not in FADERS or not _on_fader(control):
         raise ZarabandaError(f"“{control.name}” is a button: press it.", "control")
     return FADERS[type(control.target)](state.with_level(control.key, value), control, value, t)
 
@@ -113,7 +113,7 @@ def press(state: LiveState, action: Press, t: float) -> LiveState:
     if kind not in TURNS:
         raise ZarabandaError(f"“{control.name}” is a fader: move it.", "control")
     if control.mode == "latch":
-        return _turned(state, control, not is_on(state, control), t) if action.down else state
+        return turned(state, control, not is_on(state, control), t) if action.down else state
     holders = state.held.get(control.key, frozenset())
     return held_changed(state, control.key, holders | {action.holder} if action.down else holders - {action.holder}, t)
 
@@ -133,10 +133,10 @@ def _on_fader(control: Control) -> bool:
 def held_changed(state: LiveState, key: ControlId, holders: frozenset[str], t: float) -> LiveState:
     """With a button that acts while it is held in other hands, or in none."""
     state = state.with_holders(key, holders)
-    return _turned(state, state.program.controls[key], bool(holders), t)
+    return turned(state, state.program.controls[key], bool(holders), t)
 
 
-def _turned(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
+def turned(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
     """With a button on or off."""
     return TURNS[type(control.target)](state.with_level(control.key, 1.0 if on else 0.0), control, on, t)
 

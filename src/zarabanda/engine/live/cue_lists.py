@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -13,13 +14,13 @@ from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.strips import Manner
 from zarabanda.core.playback.tracking import Tracked
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, LookAt, Pause, PlayerId, Release, ReleaseAll, Resume
+from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, Pause, PlayerId, Release, ReleaseAll, Resume
 
 from . import cue_effects, sending
 from .levels import share
 from .sending import Waiting
-from .state import LiveState, LookedAt
-from .sweeping import swept
+from .state import LiveState
+from .sweeping import Sweep, swept
 from .tempo import BEATS_IN_A_BAR
 
 
@@ -37,7 +38,7 @@ class FollowOn:
         """Its stamp; infinity while nothing counts its beats."""
         if self.beat is None:
             return self.due
-        tempo = state.tempos.get(self.tempo) if self.tempo is not None else None
+        tempo = state.counter(self.tempo)
         return tempo.time_of(self.beat) if tempo is not None else INFINITY
 
 
@@ -66,14 +67,16 @@ def list_state(state: LiveState, number: int) -> ListState:
     return state.lists.get(number, _NOWHERE)
 
 
-def _list(state: LiveState, number: int) -> CueList:
+def list_of(state: LiveState, number: int) -> CueList:
+    """A list by its number, or a clear refusal."""
     found = state.program.lists.get(number)
     if found is None:
         raise ZarabandaError("This cue list is not there any more. Reload the page to see what is there.", "list")
     return found
 
 
-def _place(whose: CueList, cue: int) -> int:
+def place_of(whose: CueList, cue: int) -> int:
+    """Where a cue is in its list, or a clear refusal."""
     if cue not in whose.index:
         raise ZarabandaError(f"This cue is not in “{whose.name}” any more.", "cue")
     return whose.index[cue]
@@ -99,7 +102,7 @@ def following(state: LiveState, whose: CueList) -> Step | None:
 
 def go(state: LiveState, action: Go, t: float) -> LiveState:
     """The next cue; a list that is paused only goes on."""
-    whose = _list(state, action.list)
+    whose = list_of(state, action.list)
     if list_state(state, whose.id).paused_at is not None:
         return resumed(state, whose, t)
     step = following(state, whose)
@@ -108,21 +111,33 @@ def go(state: LiveState, action: Go, t: float) -> LiveState:
 
 def go_to(state: LiveState, action: GoTo, t: float) -> LiveState:
     """A cue by its number in the show."""
-    whose = _list(state, action.list)
-    return gone(state, whose, Step(_place(whose, action.cue)), t)
+    whose = list_of(state, action.list)
+    return gone(state, whose, Step(place_of(whose, action.cue)), t)
 
 
 def back(state: LiveState, action: Back, t: float) -> LiveState:
     """The cue before; with none before it only a pause ends."""
-    whose = _list(state, action.list)
+    whose = list_of(state, action.list)
     state, at = resumed(state, whose, t), at_step(state, whose)
     if at is None or at.place == 0:
         return state
-    place = at.place - 1
-    passage = passage_of(state, Times.alike(whose.back_s), way=whose.cues[place].way)
     own = list_state(state, whose.id)
     state = with_list(state, whose, replace(own, waiting=sending.called_off(state, own)))
-    return _moved(state, whose, Step(place, at.rounds), whose.after(place), passage, t)
+    return _quietly(state, whose, Step(at.place - 1, at.rounds), whose.back_s, t)
+
+
+def _quietly(state: LiveState, whose: CueList, step: Step, seconds: float, t: float) -> LiveState:
+    """A list at a cue after a time, with nothing sent, swept or armed."""
+    passage = passage_of(state, Times.alike(seconds), way=whose.cues[step.place].way)
+    return moved(state, whose, step, whose.after(step.place), passage, t)
+
+
+def glided(state: LiveState, whose: CueList, to: ListState, seconds: float, t: float) -> LiveState:
+    """With a list where it is in another state, after a time."""
+    if to.cue not in whose.index:
+        return state
+    state = _quietly(resumed(state, whose, t), whose, Step(whose.index[to.cue], to.rounds, to.backwards), seconds, t)
+    return with_list(state, whose, replace(to, went_at=t, level=list_state(state, whose.id).level))
 
 
 def gone(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
@@ -130,32 +145,11 @@ def gone(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
     cue = whose.cues[step.place]
     state = resumed(state, whose, t)
     passage, to = passage_of(state, cue.times, cue.ease, cue.way), whose.after(step.place)
-    state = _moved(state, whose, step, to, passage, t, sweeps=cue.everything_else_out)
+    state = moved(state, whose, step, to, passage, t, sweeps=cue.everything_else_out)
     if cue.takes_over:
         state = cue_effects.taken_over(state, whose, to, passage, t)
     state = with_list(state, whose, sending.armed(state, list_state(state, whose.id), cue.id, t))
     return _armed(state, whose, step, t)
-
-
-def look_at(state: LiveState, action: LookAt, t: float) -> LiveState:
-    """Let screens see a cue as it will be."""
-    if action.cue is None:
-        return state.with_(looked_at=None)
-    whose = _list(state, action.list)
-    _place(whose, action.cue)
-    return state.with_(looked_at=LookedAt(whose.id, action.cue, t))
-
-
-def seen_ahead(state: LiveState) -> LiveState | None:
-    """The state in which the cue that is looked at is alone on stage, all of it arrived; None where there is none."""
-    looked = state.looked_at
-    whose = state.program.lists.get(looked.list) if looked is not None else None
-    if looked is None or whose is None or looked.cue not in whose.index:
-        return None
-    alone = LiveState(program=state.program, tempos=state.tempos)
-    at_once = passage_of(state, Times.alike(0.0))
-    place = whose.index[looked.cue]
-    return _moved(alone, whose, Step(place), whose.after(place), at_once, looked.since)
 
 
 def passage_of(state: LiveState, times: Times, ease: str = "linear", way: str = "") -> Passage:
@@ -163,7 +157,7 @@ def passage_of(state: LiveState, times: Times, ease: str = "linear", way: str = 
     return Passage(times, ease, way, state.program.ways, state.program.way)
 
 
-def _moved(
+def moved(
     state: LiveState, whose: CueList, step: Step, to: Tracked, passage: Passage, t: float, *, sweeps: bool = False
 ) -> LiveState:
     """With the claims and effects of a list at a cue; a follow-on that waits is called off. to: what holds after the cue."""
@@ -186,8 +180,24 @@ def _moved(
     state = state.with_(claims=claims, lists=lists, looked_at=None)
     if sweeps:
         state = _without_effects_of_others(state, others, passage, t)
-        state = swept(state, passage.releases(t), t)
+        state = swept(state, passage.releases(t), t).with_(swept=Sweep(t, passage))
     return cue_effects.gone_to(state, whose, step.place, passage, t)
+
+
+def everything_out(state: LiveState, passage: Passage, t: float, but: Collection[str] = ()) -> LiveState:
+    """With everything out that is not protected, as a song asks for it. but: what hands hold, see `hands.object_of`."""
+    others = [one for one in on_cues(state) if not one.protected and f"list:{one.id}" not in but]
+    for other in others:
+        state = resumed(state, other, t)
+    claims = state.claims.let_go([(one.holder, None) for one in others], passage.releases(t), state.program.rig.home)
+    lists = {**state.lists, **{one.id: _left(state, one) for one in others}}
+    state = _without_effects_of_others(state.with_(claims=claims.advanced(t), lists=lists), others, passage, t, but)
+    return swept(state, passage.releases(t), t, but)
+
+
+def on_cues(state: LiveState) -> list[CueList]:
+    """Lists that are on a cue."""
+    return [one for one in state.program.lists.values() if list_state(state, one.id).cue is not None]
 
 
 def _left(state: LiveState, whose: CueList) -> ListState:
@@ -196,9 +206,11 @@ def _left(state: LiveState, whose: CueList) -> ListState:
     return ListState(level=own.level, waiting=sending.called_off(state, own))
 
 
-def _without_effects_of_others(state: LiveState, others: list[CueList], passage: Passage, t: float) -> LiveState:
+def _without_effects_of_others(
+    state: LiveState, others: list[CueList], passage: Passage, t: float, but: Collection[str] = ()
+) -> LiveState:
     """With effects of lists that were swept out and of controls on their way out; the draft stays."""
-    gone_lists, of_controls = {other.id for other in others}, _of_controls(state)
+    gone_lists, of_controls = {other.id for other in others}, {key for key in _of_controls(state) if key not in but}
     keys = [key for key, one in state.playing.items() if one.instance.list_id in gone_lists or key in of_controls]
     return cue_effects.faded_out(state, keys, passage, t).with_controls_down(of_controls & set(keys))
 
@@ -210,10 +222,7 @@ def _of_controls(state: LiveState) -> set[PlayerId]:
 
 def _swept(state: LiveState, whose: CueList) -> list[CueList]:
     """Other lists that are on a cue and not protected."""
-    return [
-        other for other in state.program.lists.values()
-        if other.id != whose.id and not other.protected and list_state(state, other.id).cue is not None
-    ]  # fmt: skip
+    return [other for other in on_cues(state) if other.id != whose.id and not other.protected]
 
 
 def _armed(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
@@ -243,10 +252,10 @@ def _armed(state: LiveState, whose: CueList, step: Step, t: float) -> LiveState:
 
 def _after_beats(state: LiveState, cue: int, tempo: int | None, beats: float, t: float, *, whole: int = 0) -> FollowOn:
     """A cue so many beats on, or on the next whole one; where the tempo is gone, of the first one."""
-    number = tempo if tempo is not None and tempo in state.tempos else next(iter(state.tempos), None)
-    if number is None:
+    counted = state.beats_from(tempo)
+    if counted is None:
         return FollowOn(cue, t + beats * 0.5)
-    now = state.tempos[number].beats(t)
+    number, now = counted[0], counted[1].beats(t)
     return FollowOn(cue, t, now + beats if not whole else (now // whole + 1) * whole, number)
 
 
@@ -255,7 +264,7 @@ def _after_beats(state: LiveState, cue: int, tempo: int | None, beats: float, t:
 
 def pause(state: LiveState, action: Pause, t: float) -> LiveState:
     """Hold the list's own clock."""
-    whose = _list(state, action.list)
+    whose = list_of(state, action.list)
     own = list_state(state, whose.id)
     if own.paused_at is not None:
         return state
@@ -266,7 +275,7 @@ def pause(state: LiveState, action: Pause, t: float) -> LiveState:
 
 def resume(state: LiveState, action: Resume, t: float) -> LiveState:
     """Let the list's own clock go on."""
-    return resumed(state, _list(state, action.list), t)
+    return resumed(state, list_of(state, action.list), t)
 
 
 def resumed(state: LiveState, whose: CueList, t: float) -> LiveState:
@@ -285,9 +294,10 @@ def resumed(state: LiveState, whose: CueList, t: float) -> LiveState:
 
 def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
     """On the next beat of its grid, where its own has passed meanwhile."""
-    if follow_on.beat is None or follow_on.tempo is None or follow_on.tempo not in state.tempos:
+    tempo = state.counter(follow_on.tempo)
+    if follow_on.beat is None or tempo is None:
         return follow_on
-    missed = state.tempos[follow_on.tempo].beats(t) - follow_on.beat
+    missed = tempo.beats(t) - follow_on.beat
     return follow_on if missed < 0 else replace(follow_on, beat=follow_on.beat + missed // 1 + 1)
 
 
@@ -296,17 +306,21 @@ def _moved_on(state: LiveState, follow_on: FollowOn, t: float) -> FollowOn:
 
 def choose_next(state: LiveState, action: ChooseNext, t: float) -> LiveState:
     """Choose where the next go goes."""
-    whose = _list(state, action.list)
+    whose = list_of(state, action.list)
     if action.cue is not None:
-        _place(whose, action.cue)
+        place_of(whose, action.cue)
     return with_list(state, whose, replace(list_state(state, whose.id), chosen=action.cue))
 
 
 def release(state: LiveState, action: Release, t: float) -> LiveState:
     """Let go of what a list holds."""
-    whose = _list(state, action.list)
+    return released(state, list_of(state, action.list), action.seconds, t)
+
+
+def released(state: LiveState, whose: CueList, seconds: float, t: float) -> LiveState:
+    """With a list holding nothing any more, after a time."""
     state = resumed(state, whose, t)
-    passage = passage_of(state, Times.alike(action.seconds))
+    passage = passage_of(state, Times.alike(seconds))
     claims = state.claims.let_go([(whose.holder, None)], passage.releases(t), state.program.rig.home).advanced(t)
     state = cue_effects.faded_out(state, [key for key, _ in cue_effects.of_list(state, whose)], passage, t)
     stopped = {key for key in state.stopped if key.startswith(f"list:{whose.id}:")}
@@ -316,8 +330,8 @@ def release(state: LiveState, action: Release, t: float) -> LiveState:
 
 def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
     """Let go of all that is not protected: lists, rows, overlays, looks and effects of controls. The draft stays."""
-    for whose in state.program.lists.values():
-        if not whose.protected and list_state(state, whose.id).cue is not None:
+    for whose in on_cues(state):
+        if not whose.protected:
             state = release(state, Release(whose.id, action.seconds), t)
     of_controls = _of_controls(state) & set(state.playing)
     passage = passage_of(state, Times.alike(action.seconds))
@@ -327,7 +341,7 @@ def release_all(state: LiveState, action: ReleaseAll, t: float) -> LiveState:
 
 def list_level(state: LiveState, action: ListLevel, t: float) -> LiveState:
     """Move the fader of a list."""
-    whose, value = _list(state, action.list), share(action.value, "value")
+    whose, value = list_of(state, action.list), share(action.value, "value")
     return with_manners(with_list(state, whose, replace(list_state(state, whose.id), level=value)))
 
 
@@ -379,5 +393,4 @@ ACTIONS: dict[Any, Any] = {
     Release: release,
     ReleaseAll: release_all,
     ListLevel: list_level,
-    LookAt: look_at,
 }

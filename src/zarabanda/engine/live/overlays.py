@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -124,10 +125,10 @@ def _with_effects(state: LiveState, look: KeptLook, t: float) -> LiveState:
     return state
 
 
-def out(state: LiveState, seconds: float, t: float) -> LiveState:
-    """With all overlays on their way out in a time; what hands hold stays until they let go."""
-    for own in state.overlays.values():
-        if own.fader.end > 0:
+def out(state: LiveState, seconds: float, t: float, but: Collection[str] = ()) -> LiveState:
+    """With all overlays on their way out in a time; what hands hold stays until they let go. but: what stays, by its object."""
+    for number, own in state.overlays.items():
+        if own.fader.end > 0 and f"overlay:{number}" not in but:
             state = _with(state, replace(own, fader=own.fader.to(0.0, t, seconds)))
     return tidied(state, t)
 

@@ -10,6 +10,7 @@ from zarabanda.core.playback.shares import INFINITY, eased
 from zarabanda.core.rig import attributes
 
 from ..program import Instance
+from .tempo import Clock
 
 HAND_S = 0.1
 """So soon a depth that a hand changes is there."""
@@ -112,6 +113,8 @@ class Playing:
     silenced: frozenset[int] = frozenset()
     hand: Fade = Fade()
     hand_speed: float = 1.0
+    clock: Clock | None = None
+    """What counts its beats, if that is not its tempo."""
 
     @cached_property
     def placed(self) -> Placed:

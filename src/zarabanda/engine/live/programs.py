@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Program
-from . import draft, group_levels, list_edits, looks_held, overlays, row_edits, specials, tempos
+from . import draft, group_levels, list_edits, looks_held, overlays, row_edits, songs, specials, tempos
 from .acts import act
-from .advance import advance, done
+from .advance import MOVES, advance, done
 from .blind import withheld
 from .phases import keeping_phase
 from .playing import Playing
@@ -74,16 +75,36 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
             state = start(state, key, t)
     for one in (list_edits, row_edits, looks_held, overlays, group_levels, specials):
         state = one.taken(state, old, t)
+    state = _songs(state, t)
     state = done(state, t)
     return _opened(state, t) if program.revision and not state.opened else (state, [])
 
 
+def _songs(state: LiveState, t: float) -> LiveState:
+    """With songs playing by the program as it is by now; one that is gone goes out."""
+    scrubbed = state.scrubbed if state.scrubbed is not None and state.scrubbed[0] in state.program.timelines else None
+    state = state.with_(scrubbed=scrubbed)
+    for song in state.songs:
+        p = max(song.transport.position_at(t), song.done)
+        if song.inner.program is not state.program.for_songs:
+            inner, _ = take(song.inner, state.program.for_songs, p)
+            timeline = state.program.timelines.get(song.id)
+            if timeline is not None:
+                inner = inner.with_(grid=timeline.grid)
+            state = songs.with_song(state, replace(song, inner=inner, done=p))
+        if song.id not in state.program.timelines and not song.leaving:
+            now = next(one for one in state.songs if one.id == song.id and not one.leaving)
+            state = songs.left(state, now, DEFAULT_RELEASE_S, t, MOVES)
+    return state
+
+
 def _tempos(state: LiveState, before: Mapping[int, TempoPart], now: Mapping[int, TempoPart], t: float) -> LiveState:
     """Tempos of the show: those that are gone go, and a BPM that was changed there acts at once, also on what follows it."""
-    playing = {number: state.tempos.get(number, Tempo(part.bpm, since=t)) for number, part in now.items()}
+    kept = now if state.grid is None else {number: part for number, part in now.items() if number in state.tempos}
+    playing = {number: state.tempos.get(number, Tempo(part.bpm, since=t)) for number, part in kept.items()}
     follows = {number: one for number, one in state.follows.items() if number in now and one.main in now}
     state = state.with_(tempos=playing, follows=follows)
-    for number, part in now.items():
+    for number, part in kept.items():
         if before.get(number, part).bpm != part.bpm:
             state = tempos.with_tempo(state, number, state.tempos[number].with_bpm(part.bpm, t), t)
     return state

@@ -90,20 +90,15 @@ def press(state: LiveState, action: PressPad, t: float) -> LiveState:
     waits = state.busk.waits if pad.message is None else ""
     if waits and pad.players and any(one.pad == pad.id for one in row_state(state, row.id).waiting):
         return _called_off(state, row, lambda one: one.pad == pad.id)
-    tempo = _tempo(state, row)
-    if not waits or tempo is None:
+    counted = state.beats_from(row.tempo)
+    if not waits or counted is None:
         return _acted(state, row, pad, on, t)
-    number, every = tempo, 1 if waits == "beat" else BEATS_IN_A_BAR
-    beat = (state.tempos[number].beats(t) // every + 1) * every
+    number, every = counted[0], 1 if waits == "beat" else BEATS_IN_A_BAR
+    beat = (counted[1].beats(t) // every + 1) * every
     state = _called_off(state, row, lambda one: one.pad == pad.id or _same(row, one.pad, pad))
     waiting = WaitingPress(pad.id, on, beat, number, state.busk.presses)
     state = with_row(state, row.id, waiting=(*row_state(state, row.id).waiting, waiting))
     return state.with_(busk=state.busk.with_(presses=state.busk.presses + 1))
-
-
-def _tempo(state: LiveState, row: Row) -> int | None:
-    """The tempo that its presses wait for: its own, else the first."""
-    return row.tempo if row.tempo in state.tempos else next(iter(state.tempos), None)
 
 
 def _same(row: Row, one: int, pad: Pad) -> bool:

@@ -17,6 +17,7 @@ from zarabanda.messages import PressSpecial, SpecialsHome, SpecialsLevel, Specia
 
 from ..program import Program
 from .levels import share
+from .on_stage import claims_of, on_stage
 from .stages import look_at
 from .state import LiveState
 
@@ -95,7 +96,7 @@ def _is_dark(state: LiveState, head: str, t: float) -> bool:
 def _commanded(state: LiveState, side: int, head: str, t: float) -> tuple[float, Point]:
     """Intensity, and pan and tilt, that a side has for a head now."""
     special, rig = state.program.specials.get(side), state.program.rig
-    values = look_at(state, t) if special is None else special.values
+    values = look_at(on_stage(state, t), t) if special is None else special.values
     number = rig.heads.index[head]
     pan, tilt = values[[attributes.PAN, attributes.TILT], number].tolist()
     led_by = values[attributes.INTENSITY, rig.leader[number]] if rig.led[number] else 100.0
@@ -112,8 +113,9 @@ def _goal(state: LiveState, side: int, head: str) -> Point:
 
 def _arrived(state: LiveState) -> Floats:
     """What the look comes to, (A, N), overlays as their faders go."""
-    values = arrived(state.claims, state.program.rig.home)
-    for own in state.overlays_in_order:
+    values = arrived(claims_of(state), state.program.rig.home)
+    every = [one for layer in (*(song.inner for song in state.songs), state) for one in layer.overlays.values()]
+    for own in sorted(every, key=lambda one: (one.look.position, one.look.id)):
         Laid(own.look, max(own.fader.end, own.flash.end), own.beneath).apply(values)
     return values
 

@@ -13,6 +13,7 @@ from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.specials import Specials
 from zarabanda.core.rig import attributes
+from zarabanda.core.timecode.beat_grid import BeatGrid
 from zarabanda.messages import ControlId, PlayerId
 
 from ..program import EMPTY, Instance, Program
@@ -32,6 +33,8 @@ if TYPE_CHECKING:
     from .highlighting import Shown
     from .overlays import OverlayState
     from .pages import PageShown
+    from .songs import Song
+    from .sweeping import Sweep
     from .tempos import Follow
     from .ways_home import WayHome
 
@@ -62,6 +65,8 @@ class LiveState:
 
     program: Program = EMPTY
     tempos: Mapping[int, Tempo] = field(default_factory=dict)
+    grid: BeatGrid | None = None
+    """What counts the beats of all other tempos: of what a song plays."""
     playing: Mapping[PlayerId, Playing] = field(default_factory=dict)
     levels: Mapping[ControlId, float] = field(default_factory=dict)
     grand: float = 1.0
@@ -98,6 +103,12 @@ class LiveState:
     """Who holds nothing any more: what they held is let go before anything else."""
     page: PageShown | None = field(default=None, compare=False)
     """The page of faders and buttons that was asked for last."""
+    songs: tuple[Song, ...] = ()
+    """Songs on stage, the one that plays last."""
+    scrubbed: tuple[int, float] | None = None
+    """Timeline and position that screens show, while the stage stays."""
+    swept: Sweep | None = None
+    """How everything else went out last."""
     way_home: WayHome | None = field(default=None, compare=False)
     """What can be brought back."""
 
@@ -105,12 +116,26 @@ class LiveState:
 
     def clock_of(self, playing: Playing) -> Clock:
         """What counts the beats of something that plays."""
-        return self.clock(playing.instance)
+        return playing.clock or self.clock(playing.instance)
 
     def clock(self, instance: Instance) -> Clock:
         """What counts the beats of an instance; its tempo is kept by number."""
         tempo = instance.effect.speed.tempo
-        return self.tempos.get(tempo, _NOBODYS_TEMPO) if isinstance(tempo, int) else _NOBODYS_TEMPO
+        return (self.counter(tempo) if isinstance(tempo, int) else None) or _NOBODYS_TEMPO
+
+    def counter(self, tempo: int | None) -> Clock | None:
+        """What counts the beats of a tempo, by its number; None where that is gone."""
+        if tempo is None or tempo not in self.program.tempos:
+            return None
+        return self.tempos.get(tempo) or self.grid
+
+    def beats_from(self, tempo: int | None) -> tuple[int, Clock] | None:
+        """A tempo and what counts its beats; where it is gone, those of the first; None: there is none."""
+        for number in (tempo, *self.program.tempos):
+            clock = self.counter(number)
+            if number is not None and clock is not None:
+                return number, clock
+        return None
 
     def theta(self, playing: Playing, t: float) -> float:
         """θ of what plays, cycles."""
@@ -184,6 +209,10 @@ class LiveState:
         if base.row_id:
             variant = replace(variant, pairs=self.rows.get(base.row_id, NEW_ROW).pairs)
         return base.varied(variant)
+
+    def beneath(self, t: float) -> list[tuple[Claims, float]]:
+        """What songs hold beneath hands at t, each at its own time."""
+        return [(song.shown(t).claims, max(song.transport.position_at(t), song.done)) for song in self.songs]
 
     @property
     def beneath_overlays(self) -> dict[PlayerId, Playing]:

@@ -29,6 +29,8 @@ def tempo_named(state: LiveState, name: str) -> tuple[int, Tempo]:
     """Number and tempo by its name, or a clear refusal."""
     parts = state.program.tempos
     number = next((part.id for part in parts.values() if part.name == name and part.id in state.tempos), None)
+    if number is None and state.grid is not None:
+        raise ZarabandaError(f"The beat grid of the song drives {shown(name)}.", "tempo")
     if number is None:
         there = ", ".join(part.name for part in parts.values())
         raise ZarabandaError(f"There is no tempo {shown(name)}; use one of {there}.", "tempo")

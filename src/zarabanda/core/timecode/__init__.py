@@ -1,0 +1,1 @@
+"""Where a song is: labels of timecode, beats, events on a time axis, and following a clock."""
