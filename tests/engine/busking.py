@@ -13,6 +13,7 @@ from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.rig import attributes
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live.looking import running_at
+from zarabanda.engine.live.on_stage import on_stage
 from zarabanda.engine.live.specials import crossing
 from zarabanda.engine.live.stages import Stages, levels_at
 from zarabanda.messages import BuskRowPart, CueListPart, CuePart, EffectPart, PalettePart, ShowUpdate, TempoPart
@@ -81,7 +82,7 @@ class Page(Live):
     def at(self, t: float) -> np.ndarray:
         """Values (A, N) as a frame has them."""
         self.advance(t)
-        state, rig = self.now, self.now.program.rig
+        state, rig = on_stage(self.now, t), self.now.program.rig
         every = list(state.beneath_overlays.values())
         stages: list[Any] = [Effects(Batches([one.placed for one in every], len(rig), rig.mixes), running_at(state, every, t))]
         stages += [one.stage for one in Stages().at(state, t)]

@@ -57,6 +57,7 @@ from .cueing import SUBJECTS as OF_CUES
 from .cueing import CueMaker, families_of, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
+from .folds import Folds
 from .looks import LookMaker, overlay_of, players_of
 from .messaging import action_list_of, messages_of
 from .program import EMPTY, Instance, Program, no_palettes
@@ -67,6 +68,8 @@ from .timelines import TimelineMaker
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
 _AUDITION: PartKey = ("audition", 0)
+_NOT_OF_SONGS = OF_TIMELINES | {"draft-values", "draft-effect", "audition", "opening", "route", "device"}
+"""Parts that leave what songs are at positions as it is, but for timelines themselves."""
 _UNREADABLE = (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError)
 
 
@@ -228,8 +231,12 @@ class Compiler:
             OF_CUES | {"control", "look", "busk-row", "draft-effect", "effect", "palette", "audition"}
         ):
             now = self._with_players(now, before, changed)
-        self._program = replace(now, **{"fade_s": 0.0, **more})
-        return self._program
+        now = replace(now, folds=Folds(), **{"fade_s": 0.0, **more})
+        if subjects <= _NOT_OF_SONGS and now.rig.heads is before.rig.heads:
+            kept = before.folds.carried(before.timelines, now.timelines, lambda state: state.with_(program=now.for_songs))
+            now = replace(now, folds=kept)
+        self._program = now
+        return now
 
     def _special(self, part: SpecialPart, now: Program) -> Special:
         look = look_of(part.values, self._palettes)

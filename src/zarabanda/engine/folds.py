@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from bisect import bisect_right
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from zarabanda.core.timecode.timeline import Occurrence, Timeline
@@ -48,7 +48,7 @@ class Folds:
                 self._latest.pop(old, None)
             return found
 
-    def carried(self, before: dict[int, Timeline], now: dict[int, Timeline], moved: Callable[[Any], Any]) -> Folds:
+    def carried(self, before: Mapping[int, Timeline], now: Mapping[int, Timeline], moved: Callable[[Any], Any]) -> Folds:
         """For a program in which nothing but timelines differs: what lies before the first difference is kept. moved: a state in
         that program."""
         carried = Folds()

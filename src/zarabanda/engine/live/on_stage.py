@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
@@ -46,19 +47,17 @@ def claims_of(state: LiveState) -> Claims:
     """All claims, those of songs beneath; with the stamps of each: for what does not look at time."""
     if not state.songs:
         return state.claims
-    inner = [song.inner.claims for song in state.songs]
-    manners = {holder: one for claims in [*inner, state.claims] for holder, one in claims.manners.items()}
-    return Claims(tuple(strip for claims in [*inner, state.claims] for strip in claims.strips), manners)
+    found = state.claims
+    for song in reversed(state.songs):
+        found = _together(song.inner.claims.strips, song.inner.claims, found)
+    return found
 
 
 def _over(state: LiveState, song: Song, t: float) -> LiveState:
     """A state over what a song plays."""
     p = song.transport.position_at(t)
     inner, by = song.shown(t), t - max(p, song.done)
-    claims = Claims(
-        (*(_strip(strip, by) for strip in inner.claims.strips), *state.claims.strips),
-        {**inner.claims.manners, **state.claims.manners},
-    )
+    claims = _together([_strip(strip, by) for strip in inner.claims.strips], inner.claims, state.claims)
     playing = {key: _playing(one, inner.clock_of(one), by, song.ahead_of(key, t)) for key, one in inner.playing.items()}
     for key, one in state.playing.items():
         playing[PlayerId(f"{key}~") if key in playing else key] = one
@@ -86,6 +85,17 @@ def _over(state: LiveState, song: Song, t: float) -> LiveState:
         blackout=state.blackout or inner.blackout,
         stopped=state.stopped | inner.stopped,
     )
+
+
+def _together(strips: Sequence[Strip], beneath: Claims, above: Claims) -> Claims:
+    """Strips of claims beneath others. What is of one holder in both acts as it does in each."""
+    ours = {strip.holder for strip in strips}
+    both = ours & {strip.holder for strip in above.strips}
+    over = [altered(one, holder=f"{one.holder}~") if one.holder in both else one for one in above.strips]
+    manners = {
+        f"{name}~" if name in both else name: one for name, one in above.manners.items() if name in both or name not in ours
+    }
+    return Claims((*strips, *over), {**beneath.manners, **manners})
 
 
 def _strip(strip: Strip, by: float) -> Strip:
