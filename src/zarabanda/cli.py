@@ -72,12 +72,13 @@ def _serve(settings: Settings, demo: bool, browse: bool, here_only: bool) -> Non
 
 def _prepare(data: Path, demo: bool) -> None:
     from zarabanda.demo import salt_light
+    from zarabanda.demo.timelines import songs_made
     from zarabanda.show import opening
     from zarabanda.show.store import Store
 
     def make(store: Store) -> None:
         if demo:
-            salt_light.build(store)
+            salt_light.build(store, songs_made(data))
             return
         with store.edit("setup", "New show") as session:
             salt_light.new_show(session, "New show")

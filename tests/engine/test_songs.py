@@ -18,7 +18,8 @@ SHARE = st.sampled_from([0.0, 0.3, 0.8, 1.0])
 HAPPENS = st.lists(
     st.one_of(
         st.tuples(st.just("cues"), AT, st.fixed_dictionaries({"cue": st.integers(1, 5).map(cue_id)})),
-        st.tuples(st.sampled_from(["warm", "swell", "green"]), AT, st.fixed_dictionaries({"does": st.sampled_from(["on", "off"])})),
+        st.tuples(st.sampled_from(["warm", "swell", "green"]), AT,
+                  st.fixed_dictionaries({"does": st.sampled_from(["on", "off"])})),
         st.tuples(st.sampled_from(["dark", "red", "held", "flash"]), AT,
                   st.fixed_dictionaries({"does": st.just("hold"), "length": st.sampled_from([0.0, 0.04, 0.7, 3.0])})),
         st.tuples(st.sampled_from(["blue", "row", "depth", "fader", "level"]), AT, st.fixed_dictionaries({"value": SHARE})),

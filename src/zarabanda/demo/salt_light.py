@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
@@ -10,13 +12,14 @@ from zarabanda.formats.effect_document import EffectDocument
 from zarabanda.formats.palette_document import PaletteDocument
 from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
 from zarabanda.formats.route_document import RouteDocument
+from zarabanda.formats.timeline_document import Sound
 from zarabanda.messages import SIMULATOR
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Group, Page, Show, TempoRow
 from zarabanda.targets import EffectOnHeads
 
-from . import bank, salt_night, specials
+from . import bank, salt_night, specials, timelines
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
 from .songs import Lights, add_songs
@@ -60,8 +63,8 @@ def new_show(session: Session, name: str, page: str = "First page") -> None:
         repositories.effects.store(session, EffectDocument.model_validate(document), kept=True)
 
 
-def build(store: Store) -> None:
-    """Make the demo show in an empty store."""
+def build(store: Store, sounds: Mapping[str, Sound] | None = None) -> None:
+    """Make the demo show in an empty store. sounds: of its songs, by their name."""
     with store.edit("demo", "Make the demo show") as session:
         new_show(session, "Salt Light", "Dance floor")
         modes = {mode["name"]: ModeDocument.model_validate({"maker": MAKER, **mode}) for mode in MODES}
@@ -95,3 +98,4 @@ def build(store: Store) -> None:
         specials.add_specials(session)
         salt_night.add_page(session)
         bank.add_bank(session, lights)
+        timelines.add_timelines(session, sounds)

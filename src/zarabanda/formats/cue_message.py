@@ -30,9 +30,10 @@ class _Message(BaseModel):
 
 
 class _ToDevice(_Message):
-    """device: which, by its number."""
+    """device: which, by its number; is_state: it says how things are, and is told again after a jump in a song."""
 
     device: int
+    is_state: bool = False
 
 
 class Note(_ToDevice):

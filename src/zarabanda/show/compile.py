@@ -22,6 +22,7 @@ from zarabanda.messages import (
     DraftEffectPart,
     DraftValuesPart,
     EffectPart,
+    EventPart,
     FixturePart,
     LookPart,
     ModePart,
@@ -29,6 +30,8 @@ from zarabanda.messages import (
     PalettePart,
     PartKey,
     TempoPart,
+    TimelinePart,
+    TrackPart,
 )
 
 from .repositories import cues, devices, draft, palettes, routes, specials
@@ -44,6 +47,7 @@ from .tables import (
     DraftValue,
     Edit,
     EffectRow,
+    EventRow,
     Fixture,
     Group,
     LookRow,
@@ -56,6 +60,8 @@ from .tables import (
     Show,
     SpecialRow,
     TempoRow,
+    TimelineRow,
+    TrackRow,
 )
 
 Keys = Collection[Any] | None
@@ -178,6 +184,22 @@ def _action_lists(session: Session, keys: Keys) -> Iterator[AnyPart]:
         yield ActionListPart(row.id, row.name, row.document)
 
 
+def _timelines(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(TimelineRow), TimelineRow.id, keys)):
+        yield TimelinePart(row.id, row.name, row.position, row.document)
+
+
+def _tracks(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(TrackRow), TrackRow.id, keys)):
+        yield TrackPart(row.id, row.timeline_id, row.position, row.document)
+
+
+def _events(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    columns = select(EventRow.id, EventRow.track_id, EventRow.at, EventRow.length, EventRow.document)
+    for row in session.execute(_asked(columns, EventRow.id, keys)):
+        yield EventPart(*row)
+
+
 def _specials(session: Session, keys: Keys) -> Iterator[AnyPart]:
     places = specials.places(session)
     for row in session.scalars(_asked(select(SpecialRow), SpecialRow.id, keys)):
@@ -224,6 +246,9 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     LookRow.__tablename__: ("look", _looks),
     ActionListRow.__tablename__: ("action-list", _action_lists),
     PlaceRow.__tablename__: ("", _specials_of_places),
+    TimelineRow.__tablename__: ("timeline", _timelines),
+    TrackRow.__tablename__: ("track", _tracks),
+    EventRow.__tablename__: ("event", _events),
     RouteRow.__tablename__: ("route", _routes),
     DeviceRow.__tablename__: ("device", _devices),
     Show.__tablename__: ("opening", _opening),

@@ -23,6 +23,7 @@ from .tables import (
     DeviceRow,
     DraftValue,
     EffectRow,
+    EventRow,
     Group,
     LookRow,
     PaletteRow,
@@ -154,6 +155,7 @@ DOCUMENTS: dict[str, Callable[[Mapping[str, Any]], set[Used]]] = {
     BuskRow.__tablename__: lambda row: _used_by_row(row["document"]),
     LookRow.__tablename__: lambda row: _used_in(row["document"]) | _used_by_look(row["document"]),
     ActionListRow.__tablename__: lambda row: _used_by_messages(row["document"]["steps"]),
+    EventRow.__tablename__: lambda row: _used_by_messages([row["document"]["message"]] if "message" in row["document"] else ()),
     SpecialRow.__tablename__: lambda row: _used_by_special(row["document"]),
     ControlRow.__tablename__: lambda row: targets.read(row["target"]).uses(),
 }

@@ -17,9 +17,11 @@ from . import (
     rows,
     specials,
     tempos,
+    timeline_events,
+    timelines,
 )
 
 __all__ = [
     "action_lists", "busk", "cues", "devices", "draft", "effects", "groups", "looks", "messages", "pages", "palettes", "rig",
-    "routes", "rows", "specials", "tempos",
+    "routes", "rows", "specials", "tempos", "timeline_events", "timelines",
 ]  # fmt: skip

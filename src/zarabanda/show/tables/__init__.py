@@ -5,6 +5,7 @@ from .kept import Edit, Reference, Show
 from .making import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow, TempoRow
 from .playing import ActionListRow, BuskPage, BuskRow, ControlRow, CueListRow, CueRow, LookRow, Page, PlaceRow, SpecialRow
 from .rig import DeviceRow, Fixture, Group, Mode, RouteRow
+from .timelines import EventRow, MarkerRow, TimelineRow, TrackRow
 
 __all__ = [
     "NEVER_AGAIN",
@@ -21,9 +22,11 @@ __all__ = [
     "DraftValue",
     "Edit",
     "EffectRow",
+    "EventRow",
     "Fixture",
     "Group",
     "LookRow",
+    "MarkerRow",
     "Mode",
     "Page",
     "PaletteRow",
@@ -33,4 +36,6 @@ __all__ = [
     "Show",
     "SpecialRow",
     "TempoRow",
+    "TimelineRow",
+    "TrackRow",
 ]
