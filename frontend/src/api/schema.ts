@@ -2202,6 +2202,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sounds/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sound, or parts of it. */
+        get: operations["sounds_get_sound_sounds__string_hash__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{hash}/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which outlines of a sound there are. */
+        get: operations["sounds_get_outlines_sounds__string_hash__outline_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{hash}/outline.bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An outline: lowest and highest of each block as signed bytes. */
+        get: operations["sounds_get_outline_sounds__string_hash__outline_bin_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/specials": {
         parameters: {
             query?: never;
@@ -2302,6 +2353,339 @@ export interface paths {
         post?: never;
         /** Delete a special; where it is on, its lights go home. Undo brings it back. */
         delete: operations["specials_delete_special__int_special_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All songs, in their running order. */
+        get: operations["timelines_get_timelines_get"];
+        put?: never;
+        /** Make a song. */
+        post: operations["timelines_make_timeline_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/drivable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What tracks of a kind can drive. */
+        get: operations["timelines_get_drivable_drivable_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make events. */
+        post: operations["timeline_events_make_events_events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/events/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move events, or make them otherwise: all in one step. */
+        post: operations["timeline_events_change_events_events_change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/events/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete events. */
+        post: operations["timeline_events_delete_events_events_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/events/nudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move events by a time. */
+        post: operations["timeline_events_nudge_events_events_nudge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/events/quantise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring events towards the nearest beat, bar or frame. */
+        post: operations["timeline_events_quantise_events_events_quantise_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/markers/{marker_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move a marker, or call it otherwise. */
+        put: operations["timelines_change_marker_markers__int_marker_id__put"];
+        post?: never;
+        /** Take a marker out. */
+        delete: operations["timelines_delete_marker_markers__int_marker_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another running order. */
+        post: operations["timelines_arrange_timelines_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/tracks/{track_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lock, mute or arm a track, call it otherwise, or let it drive something else. */
+        put: operations["timelines_change_track_tracks__int_track_id__put"];
+        post?: never;
+        /** Delete a track, and what is on it. */
+        delete: operations["timelines_delete_track_tracks__int_track_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A song with its markers, tracks and events. */
+        get: operations["timelines_get_timeline__int_timeline_id__get"];
+        /** Another name or other settings. */
+        put: operations["timelines_change_timeline__int_timeline_id__put"];
+        post?: never;
+        /** Delete a song with all that is on it. Undo brings it back. */
+        delete: operations["timelines_delete_timeline__int_timeline_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/events/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy events to a position of this song, also from another; without one: to its next marker. */
+        post: operations["timeline_events_copy_events__int_timeline_id__events_copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fit the grid to taps, drag one of its beats, or change the tempo from a beat on. */
+        post: operations["timelines_change_grid__int_timeline_id__grid_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/markers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a marker. */
+        post: operations["timelines_make_marker__int_timeline_id__markers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/markers.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Markers as CSV. */
+        get: operations["timelines_get_markers__int_timeline_id__markers_csv_get"];
+        put?: never;
+        /** All markers anew, from CSV. */
+        post: operations["timelines_read_markers__int_timeline_id__markers_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give a song its sound: the file itself as the body, its name in the header `X-Name`. The song becomes as long as it is,
+         * @description unless something is behind that.
+         */
+        put: operations["sounds_put_sound_timelines__int_timeline_id__sound_put"];
+        post?: never;
+        /** Take the sound off a song. The file stays in the media folder: undo brings it back. */
+        delete: operations["sounds_remove_sound_timelines__int_timeline_id__sound_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put time in, or take it out: all that follows moves along. */
+        post: operations["timeline_events_change_time__int_timeline_id__time_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/tracks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a track. */
+        post: operations["timelines_make_track__int_timeline_id__tracks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/tracks/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another order of tracks. */
+        post: operations["timelines_arrange_tracks__int_timeline_id__tracks_order_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3034,6 +3418,14 @@ export interface components {
             to?: number | null;
         };
         /**
+         * ChosenEvents
+         * @description Some events.
+         */
+        ChosenEvents: {
+            /** Events */
+            events: number[];
+        };
+        /**
          * ColourSet
          * @description A set of colours: how many; for all lights, and for each of these groups apart.
          */
@@ -3207,6 +3599,11 @@ export interface components {
             /** Device */
             device: number;
             /**
+             * Is State
+             * @default false
+             */
+            is_state?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3218,6 +3615,19 @@ export interface components {
              * @default 0
              */
             wait?: number;
+        };
+        /**
+         * CopyEvents
+         * @description Copies of events, the first at a position; without one: at the next marker.
+         */
+        CopyEvents: {
+            /**
+             * At
+             * @default null
+             */
+            at?: number | null;
+            /** Events */
+            events: number[];
         };
         /**
          * CueChange
@@ -3278,6 +3688,20 @@ export interface components {
             times?: components["schemas"]["CueTimes"] | null;
             /** @default null */
             trigger?: components["schemas"]["CueTrigger"] | null;
+        };
+        /**
+         * CueChoice
+         * @description A cue that an event can go to.
+         */
+        CueChoice: {
+            /** Id */
+            id: number;
+            /** List Id */
+            list_id: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
         };
         /**
          * CueContentView
@@ -3765,6 +4189,26 @@ export interface components {
             words: string;
         };
         /**
+         * DrivableView
+         * @description Something that a track can drive: its subject, in words, and where it is.
+         */
+        DrivableView: {
+            /** Of */
+            of: string;
+            /** Subject */
+            subject: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * DrivablesView
+         * @description What tracks of a kind can drive.
+         */
+        DrivablesView: {
+            /** Drivables */
+            drivables: components["schemas"]["DrivableView"][];
+        };
+        /**
          * Driven
          * @description What a control drives: kind, and what of it that kind needs. number: of the effect, look, cue list, group, tempo, special
          *     (none: all of them), row, page or action list; heads or group_id: of an effect, or who is alone; families: of an effect; do:
@@ -3930,6 +4374,49 @@ export interface components {
             effects: components["schemas"]["EffectView"][];
         };
         /**
+         * EventChange
+         * @description What of an event becomes another.
+         */
+        EventChange: {
+            /**
+             * At
+             * @default null
+             */
+            at?: number | null;
+            /**
+             * Document
+             * @default null
+             */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            /** Id */
+            id: number;
+            /**
+             * Length
+             * @default null
+             */
+            length?: number | null;
+            /**
+             * Track Id
+             * @default null
+             */
+            track_id?: number | null;
+        };
+        /**
+         * EventChanges
+         * @description Changes of events. words: what is done, for undo.
+         */
+        EventChanges: {
+            /** Changes */
+            changes: components["schemas"]["EventChange"][];
+            /**
+             * Words
+             * @default Change events
+             */
+            words?: string;
+        };
+        /**
          * EventView
          * @description at: s since 1970; who: the process that tells.
          */
@@ -3940,6 +4427,18 @@ export interface components {
             text: string;
             /** Who */
             who: string;
+        };
+        /**
+         * EventsEdited
+         * @description What was done: events that are new or otherwise now, and numbers of those that are gone.
+         */
+        EventsEdited: {
+            /** Done */
+            done: string;
+            /** Events */
+            events: components["schemas"]["EventView"][];
+            /** Gone */
+            gone: number[];
         };
         /**
          * EventsView
@@ -4257,6 +4756,60 @@ export interface components {
             universe?: number;
         };
         /**
+         * Grid
+         * @description Beats of a song. first_s: where bar 1 begins; changes: of the tempo, the first at beat 0.
+         */
+        Grid: {
+            /**
+             * Changes
+             * @default [
+             *       {
+             *         "beat": 0,
+             *         "bpm": 120
+             *       }
+             *     ]
+             */
+            changes?: components["schemas"]["TempoChange"][];
+            /**
+             * First S
+             * @default 0
+             */
+            first_s?: number;
+            /**
+             * In Bar
+             * @default 4
+             */
+            in_bar?: number;
+        };
+        /**
+         * GridBody
+         * @description The beat grid of a song: taps on beats (positions in s), a beat dragged to a position, or a tempo from a beat on.
+         */
+        GridBody: {
+            /**
+             * At
+             * @default 0
+             */
+            at?: number;
+            /**
+             * Beat
+             * @default 0
+             */
+            beat?: number;
+            /**
+             * Bpm
+             * @default 120
+             */
+            bpm?: number;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "tapped" | "drag" | "tempo" | "no-tempo";
+            /** Taps */
+            taps?: number[];
+        };
+        /**
          * GroupChange
          * @description Another name, or other heads.
          */
@@ -4451,6 +5004,15 @@ export interface components {
             tempo: string;
         };
         /**
+         * KeepTimeline
+         * @description A song under a name.
+         */
+        KeepTimeline: {
+            document: components["schemas"]["TimelineDocument"];
+            /** Name */
+            name: string;
+        };
+        /**
          * Kept
          * @description What was kept, by its number, in words.
          */
@@ -4598,7 +5160,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -4854,6 +5416,16 @@ export interface components {
         };
         LiveFromBrowser: components["schemas"]["LiveAct"] | components["schemas"]["LiveWatch"] | components["schemas"]["LivePreviewEffect"] | components["schemas"]["LiveAudition"];
         /**
+         * GiveBack
+         * @description Give a control that hands took back to the song (by its subject, see `songs` of the state); None: all.
+         */
+        LiveGiveBack: {
+            /** @enum {unknown} */
+            do: "give-back";
+            /** @default null */
+            subject?: string | null;
+        };
+        /**
          * Go
          * @description The next cue of a list; a list that is paused goes on.
          */
@@ -4890,6 +5462,15 @@ export interface components {
             /** @enum {unknown} */
             do: "grand";
             value: number;
+        };
+        /**
+         * HandTold
+         * @description Something of a song that hands have: its subject, in words, and since when (stamp).
+         */
+        LiveHandTold: {
+            name: string;
+            since: number;
+            subject: string;
         };
         /**
          * HeldSlot
@@ -4957,6 +5538,16 @@ export interface components {
             tempo: string;
         };
         /**
+         * LeaveSong
+         * @description Take the song off the stage: all that it holds is released in a time.
+         */
+        LiveLeaveSong: {
+            /** @enum {unknown} */
+            do: "leave-song";
+            /** @default 2 */
+            seconds?: number;
+        };
+        /**
          * Level
          * @description Move a fader, 0…1.
          */
@@ -5005,6 +5596,16 @@ export interface components {
             went_at: number;
         };
         /**
+         * Locate
+         * @description Go to a position of a song, s; what is on stage is what playing to it gives.
+         */
+        LiveLocate: {
+            /** @enum {unknown} */
+            do: "locate";
+            position: number;
+            timeline: number;
+        };
+        /**
          * LookAt
          * @description See a cue on screens as it will be, without output; None: no more.
          */
@@ -5043,6 +5644,19 @@ export interface components {
             };
             rate: number;
             troubles: components["schemas"]["LiveTrouble"][];
+        };
+        /**
+         * LoopSong
+         * @description Play a part of a song over and over, from a position to another; `end` None: no more.
+         */
+        LiveLoopSong: {
+            /** @default 0 */
+            begin?: number;
+            /** @enum {unknown} */
+            do: "loop-song";
+            /** @default null */
+            end?: number | null;
+            timeline: number;
         };
         /**
          * NextChange
@@ -5133,6 +5747,17 @@ export interface components {
             mix?: number | null;
             /** @default null */
             rows?: number[] | null;
+        };
+        /**
+         * PlaySong
+         * @description Let a song play from where it is, or stand. One that is not on stage begins, and takes the place of another.
+         */
+        LivePlaySong: {
+            /** @enum {unknown} */
+            do: "play-song";
+            /** @default true */
+            on?: boolean;
+            timeline: number;
         };
         /**
          * Press
@@ -5398,6 +6023,18 @@ export interface components {
             theta_shifts: number[];
         };
         /**
+         * Scrub
+         * @description See a position of a song on screens, without output; None: no more.
+         */
+        LiveScrub: {
+            /** @enum {unknown} */
+            do: "scrub";
+            /** @default null */
+            position?: number | null;
+            /** @default 0 */
+            timeline?: number;
+        };
+        /**
          * Second
          * @description A second of the frame loop: middle and longest time of a frame in ms, deadlines that were missed.
          */
@@ -5415,6 +6052,38 @@ export interface components {
             count: number;
             heads: string[];
             plays: boolean;
+        };
+        /**
+         * SongSpeed
+         * @description Play so many times as fast, for looking.
+         */
+        LiveSongSpeed: {
+            /** @enum {unknown} */
+            do: "song-speed";
+            /** @default 1 */
+            speed?: number;
+            timeline: number;
+        };
+        /**
+         * SongTold
+         * @description A song on stage. position: s, at the state's time; speed: of its position now, 0: it stands; chosen: speed that hands have
+         *         chosen; bpm, beat: of its grid there; follows: incoming timecode.
+         */
+        LiveSongTold: {
+            beat: number;
+            bpm: number;
+            chosen: number;
+            follows: boolean;
+            hands: components["schemas"]["LiveHandTold"][];
+            leaving: boolean;
+            loop: [
+                number,
+                number
+            ] | null;
+            name: string;
+            position: number;
+            speed: number;
+            timeline: number;
         };
         /**
          * SpecialTold
@@ -5488,9 +6157,13 @@ export interface components {
             /** @default [] */
             rows?: components["schemas"]["LiveRowTold"][];
             running: components["schemas"]["LiveRunningState"][];
+            /** @default null */
+            scrubbed?: number | null;
             session: string;
             /** @default null */
             shown?: components["schemas"]["LiveShownState"] | null;
+            /** @default [] */
+            songs?: components["schemas"]["LiveSongTold"][];
             source: string;
             /** @default [] */
             specials?: components["schemas"]["LiveSpecialTold"][];
@@ -5499,6 +6172,8 @@ export interface components {
             stopped: string[];
             t: number;
             tempos: components["schemas"]["LiveTempoState"][];
+            /** @default null */
+            timecode?: components["schemas"]["LiveTimecodeTold"] | null;
             /** @enum {unknown} */
             type: "state";
         };
@@ -5522,6 +6197,15 @@ export interface components {
             family?: string | null;
             /** @default 0.4 */
             seconds?: number;
+        };
+        /**
+         * TakeTempo
+         * @description Take a tempo from the beat grid of a song, so that it can be tapped.
+         */
+        LiveTakeTempo: {
+            /** @enum {unknown} */
+            do: "take-tempo";
+            tempo: string;
         };
         /**
          * Tap
@@ -5571,6 +6255,21 @@ export interface components {
             do: "tempos-back";
             /** @default null */
             tempo?: string | null;
+        };
+        /**
+         * TimecodeTold
+         * @description Incoming timecode. state: none, locking, chasing, free, lost; label: as it is read; rate: frames a second that it has;
+         *         since: of the state, s; text: what is wrong, in words.
+         */
+        LiveTimecodeTold: {
+            label: string;
+            rate: string;
+            since: number;
+            state: string;
+            /** @default  */
+            text?: string;
+            /** @default null */
+            timeline?: number | null;
         };
         LiveToBrowser: components["schemas"]["LiveHello"] | components["schemas"]["LiveEngineIs"] | components["schemas"]["LiveState"] | components["schemas"]["LiveRefused"];
         /**
@@ -5772,6 +6471,56 @@ export interface components {
             maker?: string;
             /** Model */
             model: string;
+        };
+        /**
+         * MarkerDocument
+         * @description A part of a song. length: 0: a place alone; colour: `#rrggbb`, empty: none.
+         */
+        MarkerDocument: {
+            /** At */
+            at: number;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /**
+             * Length
+             * @default 0
+             */
+            length?: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * MarkerView
+         * @description A marker.
+         */
+        MarkerView: {
+            /** At */
+            at: number;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
+            /** Id */
+            id: number;
+            /**
+             * Length
+             * @default 0
+             */
+            length?: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * MarkersText
+         * @description Markers as CSV: position, length, name, colour.
+         */
+        MarkersText: {
+            /** Text */
+            text: string;
         };
         /**
          * MessageView
@@ -6016,6 +6765,33 @@ export interface components {
             effect: components["schemas"]["EffectView"];
         };
         /**
+         * NewEventBody
+         * @description An event that is to be made.
+         */
+        NewEventBody: {
+            /** At */
+            at: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Length
+             * @default 0
+             */
+            length?: number;
+            /** Track Id */
+            track_id: number;
+        };
+        /**
+         * NewEvents
+         * @description Events that are to be made.
+         */
+        NewEvents: {
+            /** Events */
+            events: components["schemas"]["NewEventBody"][];
+        };
+        /**
          * NewGroup
          * @description A selection to keep; it may be empty first.
          */
@@ -6161,6 +6937,11 @@ export interface components {
             /** Device */
             device: number;
             /**
+             * Is State
+             * @default false
+             */
+            is_state?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -6196,6 +6977,11 @@ export interface components {
             /** Device */
             device: number;
             /**
+             * Is State
+             * @default false
+             */
+            is_state?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -6222,6 +7008,16 @@ export interface components {
             path: string;
             /** Text */
             text: string;
+        };
+        /**
+         * NudgeEvents
+         * @description Events moved by a time, s.
+         */
+        NudgeEvents: {
+            /** Events */
+            events: number[];
+            /** Seconds */
+            seconds: number;
         };
         /**
          * OddOne
@@ -6317,6 +7113,11 @@ export interface components {
             /** Device */
             device: number;
             /**
+             * Is State
+             * @default false
+             */
+            is_state?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -6334,6 +7135,18 @@ export interface components {
         OtherPalette: {
             /** Other */
             other: number;
+        };
+        /**
+         * OutlineView
+         * @description What outlines of a sound there are: how long a block of each level is, in s, and how many.
+         */
+        OutlineView: {
+            /** Block S */
+            block_s: number[];
+            /** Blocks */
+            blocks: number[];
+            /** Seconds */
+            seconds: number;
         };
         /**
          * OwnCopy
@@ -6682,6 +7495,11 @@ export interface components {
             /** Device */
             device: number;
             /**
+             * Is State
+             * @default false
+             */
+            is_state?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -6722,6 +7540,25 @@ export interface components {
             name: string;
             /** On */
             on: boolean;
+        };
+        /**
+         * QuantiseEvents
+         * @description Events brought towards the nearest beat, bar or frame. strength: share of the way, 0…1.
+         */
+        QuantiseEvents: {
+            /** Events */
+            events: number[];
+            /**
+             * Strength
+             * @default 1
+             */
+            strength?: number;
+            /**
+             * Unit
+             * @default beat
+             * @enum {string}
+             */
+            unit?: "beat" | "bar" | "frame";
         };
         /**
          * ReadColour
@@ -7027,6 +7864,14 @@ export interface components {
             rules: string[];
         };
         /**
+         * RunningOrder
+         * @description Songs, or tracks, in this order.
+         */
+        RunningOrder: {
+            /** Order */
+            order: number[];
+        };
+        /**
          * RunsOn
          * @description An effect that runs now. source: what started it; heads: on which it acts; words: these in short.
          */
@@ -7285,6 +8130,11 @@ export interface components {
              */
             format?: "lighting" | "sound" | "machinery" | "video" | "projection" | "all";
             /**
+             * Is State
+             * @default false
+             */
+            is_state?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -7405,6 +8255,77 @@ export interface components {
              * @default false
              */
             preview?: boolean;
+        };
+        /**
+         * SongView
+         * @description A song in the running order. begins: its first label; ends: the label behind its last; sound: what its sound is called.
+         */
+        SongView: {
+            /** Begins */
+            begins: string;
+            /** Bpm */
+            bpm: number;
+            /** Clock */
+            clock: string;
+            /** Ends */
+            ends: string;
+            /** Events */
+            events: number;
+            /** Id */
+            id: number;
+            /** Length S */
+            length_s: number;
+            /** Name */
+            name: string;
+            /** Rate */
+            rate: string;
+            /** Sound */
+            sound: string;
+        };
+        /**
+         * SongsView
+         * @description All songs, in their running order.
+         */
+        SongsView: {
+            /** Songs */
+            songs: components["schemas"]["SongView"][];
+        };
+        /**
+         * Sound
+         * @description The sound of a song. hash: SHA-256 of the file, by which it lies in the media folder; name: as it was given.
+         */
+        Sound: {
+            /**
+             * Channels
+             * @default 2
+             */
+            channels?: number;
+            /** Hash */
+            hash: string;
+            /** Name */
+            name: string;
+            /**
+             * Rate
+             * @default 44100
+             */
+            rate?: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Silent
+             * @default false
+             */
+            silent?: boolean;
+        };
+        /**
+         * SoundView
+         * @description A sound that was taken in. notices: what is odd about it.
+         */
+        SoundView: {
+            /** Done */
+            done: string;
+            /** Notices */
+            notices: string[];
         };
         /**
          * SpecialDocument
@@ -7571,6 +8492,16 @@ export interface components {
             heads: string[];
         };
         /**
+         * TempoChange
+         * @description From a beat on another tempo.
+         */
+        TempoChange: {
+            /** Beat */
+            beat: number;
+            /** Bpm */
+            bpm: number;
+        };
+        /**
          * TempoView
          * @description A shared speed.
          */
@@ -7616,6 +8547,105 @@ export interface components {
             sentence: string;
             /** Thread */
             thread: number;
+        };
+        /**
+         * TimeBody
+         * @description Time put in at a position, s, or, below 0, taken out.
+         */
+        TimeBody: {
+            /** At */
+            at: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * TimelineDocument
+         * @description A song on a time axis. starts_at: label of incoming timecode at its beginning; clock: where its time comes from; on_stop:
+         *     what it does once timecode has stopped for 2 s, on_jump: when it goes elsewhere; begins_alone: everything else goes out as it
+         *     begins; keeps_moving: effects go on while it stands; sound_at: where its sound begins; latency_s: that recording is corrected
+         *     by.
+         */
+        TimelineDocument: {
+            /**
+             * Begins Alone
+             * @default true
+             */
+            begins_alone?: boolean;
+            /**
+             * Clock
+             * @default own
+             * @enum {string}
+             */
+            clock?: "own" | "MTC";
+            grid?: components["schemas"]["Grid"];
+            /**
+             * Keeps Moving
+             * @default true
+             */
+            keeps_moving?: boolean;
+            /**
+             * Latency S
+             * @default 0
+             */
+            latency_s?: number;
+            /**
+             * Length S
+             * @default 180
+             */
+            length_s?: number;
+            /**
+             * On Jump
+             * @default goes there
+             * @enum {string}
+             */
+            on_jump?: "goes there" | "goes on";
+            /**
+             * On Stop
+             * @default stands
+             * @enum {string}
+             */
+            on_stop?: "stands" | "goes on";
+            /**
+             * Rate
+             * @default 25
+             * @enum {string}
+             */
+            rate?: "24" | "25" | "29.97" | "29.97 drop" | "30";
+            /** @default null */
+            sound?: components["schemas"]["Sound"] | null;
+            /**
+             * Sound At
+             * @default 0
+             */
+            sound_at?: number;
+            /**
+             * Starts At
+             * @default 01:00:00:00
+             */
+            starts_at?: string;
+        };
+        /**
+         * TimelineView
+         * @description A song, whole. sound_is_there: its file is in the media folder; bars: where each bar begins, s.
+         */
+        TimelineView: {
+            /** Bars */
+            bars: number[];
+            /** Cues */
+            cues: components["schemas"]["CueChoice"][];
+            document: components["schemas"]["TimelineDocument"];
+            /** Events */
+            events: components["schemas"]["EventView"][];
+            /** Id */
+            id: number;
+            /** Markers */
+            markers: components["schemas"]["MarkerView"][];
+            /** Name */
+            name: string;
+            /** Sound Is There */
+            sound_is_there: boolean;
+            /** Tracks */
+            tracks: components["schemas"]["TrackView"][];
         };
         /**
          * ToActions
@@ -8012,6 +9042,54 @@ export interface components {
             lines: components["schemas"]["TraceLine"][];
             /** Slots */
             slots: components["schemas"]["TraceSlotView"][];
+        };
+        /**
+         * TrackDocument
+         * @description A track. group: whose it is; kind: what its events are; drives: what they are on; locked: nothing is recorded or moved;
+         *     muted: it does not play; armed: it records.
+         */
+        TrackDocument: {
+            /**
+             * Armed
+             * @default false
+             */
+            armed?: boolean;
+            /** Drives */
+            drives: string;
+            /**
+             * Group
+             * @default light
+             * @enum {string}
+             */
+            group?: "light" | "video" | "sound" | "effects";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cues" | "presses" | "levels" | "messages";
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Muted
+             * @default false
+             */
+            muted?: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TrackView
+         * @description A track. drives: what it drives in words, empty: that is gone.
+         */
+        TrackView: {
+            document: components["schemas"]["TrackDocument"];
+            /** Drives */
+            drives: string;
+            /** Id */
+            id: number;
         };
         /**
          * TroubleView
@@ -13185,6 +14263,83 @@ export interface operations {
             };
         };
     };
+    sounds_get_sound_sounds__string_hash__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    sounds_get_outlines_sounds__string_hash__outline_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    sounds_get_outline_sounds__string_hash__outline_bin_get: {
+        parameters: {
+            query?: {
+                level?: number;
+            };
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     specials_get_specials_get: {
         parameters: {
             query?: never;
@@ -13457,6 +14612,864 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_get_timelines_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SongsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_make_timeline_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTimeline"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_get_drivable_drivable_get: {
+        parameters: {
+            query: {
+                kind: "cues" | "presses" | "levels" | "messages";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrivablesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_make_events_events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEvents"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_change_events_events_change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventChanges"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_delete_events_events_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChosenEvents"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_nudge_events_events_nudge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NudgeEvents"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_quantise_events_events_quantise_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuantiseEvents"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_change_marker_markers__int_marker_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                marker_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkerDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_delete_marker_markers__int_marker_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                marker_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_arrange_timelines_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunningOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_change_track_tracks__int_track_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                track_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrackDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_delete_track_tracks__int_track_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                track_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_get_timeline__int_timeline_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelineView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_change_timeline__int_timeline_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepTimeline"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_delete_timeline__int_timeline_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_copy_events__int_timeline_id__events_copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyEvents"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_change_grid__int_timeline_id__grid_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GridBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_make_marker__int_timeline_id__markers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkerDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_get_markers__int_timeline_id__markers_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkersText"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_read_markers__int_timeline_id__markers_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkersText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    sounds_put_sound_timelines__int_timeline_id__sound_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    sounds_remove_sound_timelines__int_timeline_id__sound_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_change_time__int_timeline_id__time_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_make_track__int_timeline_id__tracks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrackDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_arrange_tracks__int_timeline_id__tracks_order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunningOrder"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

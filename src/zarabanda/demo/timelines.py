@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -47,13 +49,13 @@ _CLIPS = ((13, "/clip/play", '"salt pans" 2.0'), (31, "/clip/play", "gulls 1.0")
 
 def songs_made(data: Path) -> dict[str, Sound]:
     """The sound of each song, made and kept in the media folder of a data folder."""
-    media, found = Media(data / MEDIA), {}
-    for song in SONGS:
-        kept = media.write(f"{song.name}.flac", sounding(song), RATE)
-        found[song.name] = Sound(
-            hash=kept.hash, name=kept.name, seconds=kept.seconds, channels=kept.channels, rate=kept.rate, silent=kept.silent
-        )
-    return found
+    media = Media(data / MEDIA)
+
+    def made(song: Song) -> Sound:
+        return Sound(**asdict(media.write(f"{song.name}.flac", sounding(song), RATE)))
+
+    with ThreadPoolExecutor() as threads:
+        return dict(zip((song.name for song in SONGS), threads.map(made, SONGS), strict=True))
 
 
 def add_timelines(session: Session, sounds: Mapping[str, Sound] | None = None) -> None:

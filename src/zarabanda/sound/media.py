@@ -45,7 +45,6 @@ class SoundFile:
     channels: int
     rate: int
     silent: bool
-    kind: str
 
 
 class Media:
@@ -93,7 +92,7 @@ class Media:
                 raise ZarabandaError(f"“{name}” has no sound in it. Choose another file.", "file")
             outline.write(self._folder / f"{hash_}.outline")
             return SoundFile(
-                hash_, name, outline.seconds, file.channels, file.samplerate, outline.loudest < _SILENT, file.format
+                hash_, name, outline.seconds, file.channels, file.samplerate, outline.loudest < _SILENT
             )  # fmt: skip
 
     def path(self, hash_: str) -> Path:

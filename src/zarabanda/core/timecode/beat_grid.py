@@ -79,6 +79,17 @@ class BeatGrid:
             raise ZarabandaError(f"That would be {bpm:.0f} BPM; the tempo of a song is {MIN_BPM:g} to {MAX_BPM:g} BPM.", "grid")
         return replace(self, changes=(*self.changes[:n], (begins, bpm), *self.changes[n + 1 :]))
 
+    def with_tempo(self, beat: float, bpm: float) -> BeatGrid:
+        """With another tempo from a beat on, up to the next change."""
+        if not MIN_BPM <= bpm <= MAX_BPM:
+            raise ZarabandaError(f"{bpm:g} BPM is no tempo of a song; give {MIN_BPM:g} to {MAX_BPM:g} BPM.", "bpm")
+        changes = {**dict(self.changes), max(beat, 0.0): bpm}
+        return replace(self, changes=tuple(sorted(changes.items())))
+
+    def without_tempo(self, beat: float) -> BeatGrid:
+        """Without a change of the tempo; the first one stays."""
+        return replace(self, changes=(self.changes[0], *(one for one in self.changes[1:] if one[0] != beat)))
+
     def near(self, p: float, unit: str) -> float:
         """The beat or bar line nearest to a position. unit: beat or bar."""
         every = self.in_bar if unit == "bar" else 1
