@@ -45,6 +45,7 @@ from zarabanda.messages import (
     ShowUpdate,
     SpecialPart,
     TempoPart,
+    TimecodeInPart,
     TimelinePart,
     TrackPart,
     control_id,
@@ -68,7 +69,7 @@ from .timelines import TimelineMaker
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
 _AUDITION: PartKey = ("audition", 0)
-_NOT_OF_SONGS = OF_TIMELINES | {"draft-values", "draft-effect", "audition", "opening", "route", "device"}
+_NOT_OF_SONGS = OF_TIMELINES | {"draft-values", "draft-effect", "audition", "opening", "route", "device", "timecode-in"}
 """Parts that leave what songs are at positions as it is, but for timelines themselves."""
 _UNREADABLE = (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError)
 
@@ -199,6 +200,8 @@ class Compiler:
             now = replace(now, tempos={tempo.id: tempo for tempo in tempos})
         if "opening" in subjects:
             now = replace(now, opening=tuple(one for part in self._of(OpeningPart) for one in part.actions))
+        if "timecode-in" in subjects:
+            now = replace(now, timecode_in=next((part.source for part in self._of(TimecodeInPart)), ""))
         if "route" in subjects:
             now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
         if "device" in subjects:

@@ -17,22 +17,29 @@ import msgspec
 from zarabanda import network_settings, wire
 from zarabanda.event_log import EventLog
 from zarabanda.messages import (
+    MTC,
     Acting,
+    AnyAction,
     AskActing,
     AskHeld,
     AskLook,
     AskStage,
     AskTrace,
     Audition,
+    Chased,
     DevicePart,
     Do,
     EngineHello,
     LetGo,
+    Locate,
     Look,
+    LoopSong,
+    PlaySong,
     PreviewEffect,
     PreviewValues,
     Refused,
     RoutePart,
+    Scrub,
     ShowRefused,
     ShowUpdate,
     ToEngine,
@@ -50,12 +57,15 @@ from .held_now import held_now
 from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
+from .live.advance import MOVES
 from .live.programs import order_in
 from .live.sending import Outward
+from .live.song_actions import prepare
 from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Program
 from .publisher import Publisher
+from .timecode_in import TimecodeIn
 from .tracing import acting, traced
 
 _decoder = msgspec.msgpack.Decoder(ToEngine)
@@ -83,7 +93,8 @@ class Engine:
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
         self.loop.on_message = self._send
-        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices)
+        self._timecode = TimecodeIn(simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles)
+        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode)
         self._compiler = Compiler()
         self._compiling = threading.Lock()
         self._kept: ShowUpdate | None = None
@@ -112,6 +123,7 @@ class Engine:
             self.troubles.tell(JOURNAL, in_words(error))
         self._server.close()
         self.devices.close()
+        self._timecode.close()
         self.loop.batching.close()
 
     def _resume(self, since: float) -> None:
@@ -148,6 +160,7 @@ class Engine:
         if program.routes is not self._routed:
             self._routed = program.routes
             self._routes.set(program.routes)
+        self._timecode.set(program.timecode_in)
         if program.devices != self._sent_to:
             self._sent_to = program.devices
             self.devices.set(program.devices)
@@ -168,6 +181,7 @@ class Engine:
         match message:
             case Do():
                 reference = message.ref
+                self._prepare(message.action)
                 self.loop.post(message.action, lambda text: peer.post(Refused(text, reference)))
             case WatchAll():
                 peer.watching = set(message.universes)
@@ -186,6 +200,18 @@ class Engine:
                 peer.post(Acting(message.ref, acting(self.loop.state, message.effect_id)))
             case _:
                 self._compile(peer, message)
+
+    def _prepare(self, action: AnyAction) -> None:
+        """Fold a song to where it is to go, before the loop asks for it: no frame waits for that."""
+        position = _goes_to(action)
+        if position is not None:
+            prepare(self.loop.state, *position, MOVES)
+
+    def _chase(self, action: Chased) -> None:
+        """Out of the thread of timecode."""
+        if action.jump:
+            self._prepare(action)
+        self.loop.post(action)
 
     def _compile(self, peer: wire.Peer, message: ShowUpdate | PreviewEffect | PreviewValues | Audition) -> None:
         """Compile, then journal: what cannot be compiled is refused, and changes nothing."""
@@ -257,6 +283,18 @@ class Engine:
             if kept is not self._journalled and kept is not None:
                 self._journalled = kept
                 self._keeper.keep_program(kept)
+
+
+def _goes_to(action: AnyAction) -> tuple[int, float] | None:
+    """The song and the position that an action goes to; None: to none."""
+    match action:
+        case Locate() | Scrub() | Chased() if action.position is not None:
+            return action.timeline, action.position
+        case LoopSong() if action.end is not None:
+            return action.timeline, action.begin
+        case PlaySong():
+            return action.timeline, 0.0
+    return None
 
 
 def _go_first() -> None:

@@ -108,6 +108,8 @@ class Program:
     action_lists: Mapping[int, ActionList] = field(default_factory=dict)
     timelines: Mapping[int, Timeline] = field(default_factory=dict)
     """Songs by number, in their running order."""
+    timecode_in: str = ""
+    """Where timecode comes from."""
     folds: Folds = field(default_factory=Folds, compare=False)
     """What songs are at positions."""
     devices: tuple[DevicePart, ...] = ()

@@ -34,6 +34,7 @@ from .live.state import LiveState
 from .loop import Loop, Snapshot
 from .telling_rows import busk_told, rows_told
 from .telling_songs import songs_told
+from .timecode_in import TimecodeIn
 
 _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 
@@ -41,8 +42,8 @@ _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 class Publisher:
     """Called in the loop's thread, after a frame was sent."""
 
-    def __init__(self, loop: Loop, source: str, devices: Devices) -> None:
-        self._loop, self._source, self._devices = loop, source, devices
+    def __init__(self, loop: Loop, source: str, devices: Devices, timecode: TimecodeIn) -> None:
+        self._loop, self._source, self._devices, self._timecode = loop, source, devices, timecode
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
         self._step: int | None = None
@@ -121,6 +122,7 @@ class Publisher:
             devices=self._devices.report(),
             cut_off=_cut_off(state),
             songs=songs_told(live, t),
+            timecode=self._timecode.report(t) if program.timecode_in else None,
             scrubbed=None if live.scrubbed is None else live.scrubbed[1],
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,

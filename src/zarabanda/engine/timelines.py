@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from zarabanda.core.timecode import smpte
 from zarabanda.core.timecode.beat_grid import BeatGrid
 from zarabanda.core.timecode.timeline import Event, Timeline, Track
 from zarabanda.messages import EventPart, TimelinePart, TrackPart
@@ -41,7 +42,8 @@ def _track(part: TrackPart, events: Iterable[EventPart]) -> Track:
     made = sorted((one for event in events for one in _events(event)), key=lambda one: (one.at, one.id))
     if document["kind"] == "levels":  # two points at one place: the later one is meant
         made = [one for one, following in zip(made, [*made[1:], None], strict=True) if following is None or following.at > one.at]
-    return Track(part.id, document["kind"], document["drives"], made, document.get("muted", False))
+    armed = document.get("armed", False) and not document.get("locked", False)
+    return Track(part.id, document["kind"], document["drives"], made, document.get("muted", False), armed)
 
 
 @dataclass(frozen=True, eq=False)
@@ -89,7 +91,10 @@ def _same(one: Iterable[object], other: Iterable[object]) -> bool:
 
 def _timeline(part: TimelinePart, tracks: list[Track]) -> Timeline:
     document = part.document
+    rate = smpte.RATES[document.get("rate", "25")]
+    begins = smpte.seconds_of(smpte.read(document.get("starts_at", "00:00:00:00"), rate), rate)
     return Timeline(
         part.id, part.name, document["length_s"], grid_of(document.get("grid", {})), tuple(tracks),
-        document.get("begins_alone", True), document.get("keeps_moving", True),
+        document.get("begins_alone", True), document.get("keeps_moving", True), document.get("clock", "own") == "MTC",
+        rate.name, begins, document.get("on_stop") == "goes on", document.get("on_jump") == "goes on",
     )  # fmt: skip

@@ -11,6 +11,11 @@ from zarabanda.targets import Target
 
 from .ids import HeldValues, PaletteUse, PartKey
 
+E131, ARTNET = "E1.31", "Art-Net"
+OSC, MIDI, MTC = "OSC", "MIDI", "MTC"
+SIMULATOR, MULTICAST, BROADCAST = "simulator", "multicast", "broadcast"
+"""What a route can go to, beside an address."""
+
 
 class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="part"):
     """A part of the show. Parts of one subject have numbers of their own."""
@@ -193,16 +198,16 @@ class ColourWayPart(Part, frozen=True, tag="colour-way"):
     way: str = "rgb"
 
 
+class TimecodeInPart(Part, frozen=True, tag="timecode-in"):
+    """Where timecode comes from: the simulator, a MIDI port of this machine, or nowhere."""
+
+    source: str = SIMULATOR
+
+
 class OpeningPart(Part, frozen=True, tag="opening"):
     """Actions that are done once, when the show opens for the first time."""
 
     actions: tuple[Any, ...]
-
-
-E131, ARTNET = "E1.31", "Art-Net"
-OSC, MIDI = "OSC", "MIDI"
-SIMULATOR, MULTICAST, BROADCAST = "simulator", "multicast", "broadcast"
-"""What a route can go to, beside an address."""
 
 
 class RoutePart(Part, frozen=True, tag="route"):
@@ -271,6 +276,7 @@ AnyPart = (
     | CueListPart
     | CuePart
     | TimelinePart
+    | TimecodeInPart
     | TrackPart
     | EventPart
     | SpecialPart

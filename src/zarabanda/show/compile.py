@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from zarabanda import targets
 from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.messages import (
+    SIMULATOR,
     ActionListPart,
     AnyPart,
     BuskRowPart,
@@ -30,6 +31,7 @@ from zarabanda.messages import (
     PalettePart,
     PartKey,
     TempoPart,
+    TimecodeInPart,
     TimelinePart,
     TrackPart,
 )
@@ -215,6 +217,7 @@ def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
     row = session.get(Show, 1)
     yield OpeningPart(tuple(row.settings.get("opening", ())) if row else ())
     yield ColourWayPart(row.settings.get("way", "rgb") if row else "rgb")
+    yield TimecodeInPart(row.settings.get("timecode_in", SIMULATOR) if row else "")
 
 
 def _routes(session: Session, keys: Keys) -> Iterator[AnyPart]:

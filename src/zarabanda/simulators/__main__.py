@@ -10,6 +10,7 @@ from .artnet_node import ArtnetNode
 from .e131_node import E131Node
 from .message_sink import caption_screen, pixel_server
 from .serving import serve
+from .timecode_player import TimecodePlayer
 
 parser = argparse.ArgumentParser(prog="zarabanda.simulators")
 parser.add_argument("--data", type=Path, required=True)
@@ -18,9 +19,10 @@ parser.add_argument("--artnet-port", type=int, required=True)
 parser.add_argument("--universes", type=int, default=16, help="how many the Art-Net node puts out")
 parser.add_argument("--osc-port", type=int, default=0)
 parser.add_argument("--midi-port", type=int, default=0)
+parser.add_argument("--player-port", type=int, default=0)
 given = parser.parse_args()
 nodes = [E131Node(given.port), ArtnetNode(given.artnet_port, outputs=range(1, given.universes + 1))]
 sinks = [pixel_server(given.osc_port), caption_screen(given.midi_port)]
-server = serve(nodes, sinks, wire.socket_path(given.data, "node"))
+server = serve(nodes, sinks, wire.socket_path(given.data, "node"), TimecodePlayer(given.player_port))
 sys.stdin.read()
 server.close()

@@ -12,16 +12,22 @@ from zarabanda.workers import Troubles
 
 from .message_sink import MessageSink
 from .node import Faults, SimulatedNode
+from .timecode_player import TimecodePlayer, changed
 
 
-def serve(nodes: Sequence[SimulatedNode], sinks: Sequence[MessageSink], path: Path) -> wire.Server:
+def serve(
+    nodes: Sequence[SimulatedNode], sinks: Sequence[MessageSink], path: Path, player: TimecodePlayer | None = None
+) -> wire.Server:
     """Answer `{"type": "status"}`, `where`, `gaps`, `reset` and `misbehave`, each to the nodes of a `protocol`, or to all; and
-    `received`, `forget` and `vanish`, to the devices that speak `speaks`, or to all."""
+    `received`, `forget` and `vanish`, to the devices that speak `speaks`, or to all; and `player`, to the player of timecode."""
 
     def answer(peer: wire.Peer, message: wire.Message) -> None:
         if message.get("type") in _OF_SINKS:
             heard = [sink for sink in sinks if sink.speaks == message.get("speaks", sink.speaks)]
             peer.post(_OF_SINKS[message["type"]](heard, message))
+            return
+        if message.get("type") == "player" and player is not None:
+            peer.post(_played(player, message))
             return
         asked = [node for node in nodes if node.protocol == message.get("protocol", node.protocol)]
         try:
@@ -32,6 +38,22 @@ def serve(nodes: Sequence[SimulatedNode], sinks: Sequence[MessageSink], path: Pa
             peer.post({"type": "refused", "message": f"This cannot be asked of a node: {error}."})
 
     return wire.Server(path, wire.PLAIN, answer, lambda peer: None, Troubles())
+
+
+def _played(player: TimecodePlayer, message: dict[str, Any]) -> dict[str, Any]:
+    """Play, stand, go elsewhere, or play otherwise; then how it is."""
+    try:
+        if "how" in message:
+            changed(player, message["how"])
+        if message.get("label"):
+            player.locate(str(message["label"]))
+        if message.get("on") is not None:
+            player.play(bool(message["on"]))
+    except ZarabandaError as error:
+        return {"type": "refused", "message": error.message}
+    except (TypeError, ValueError) as error:
+        return {"type": "refused", "message": f"This cannot be asked of the player: {error}."}
+    return {"type": "player", **player.status()}
 
 
 def _status(nodes: list[SimulatedNode], message: dict[str, Any]) -> dict[str, Any]:

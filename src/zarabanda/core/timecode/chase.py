@@ -15,7 +15,7 @@ FREE_RUN_S = 2.0
 _WINDOW_S, _SHORT_S = 4.0, 0.5
 _JUMP_FRAMES = 4
 _LOST_S, _BENT_S = 0.15, 0.012
-_JITTER_S, _SPEED_OFF = 0.012, 0.001
+_JITTER_S, _SPEED_OFF = 0.012, 0.004
 """Jitter and error of speed that are expected of a player before it is known."""
 
 
@@ -71,3 +71,7 @@ def fitted(times: np.ndarray, positions: np.ndarray) -> Transport:
     expected = (_JITTER_S / _SPEED_OFF) ** 2
     slope = float(((back - mean) * (ahead - ahead.mean())).sum()) / (spread + expected)
     return Transport(float(end), float(positions[-1] + ahead.mean() - slope * mean), 1 + slope)
+
+
+SILENT = Chase()
+"""Nothing was heard."""

@@ -55,6 +55,7 @@ class Track:
     subject: str
     events: Sequence[Event]
     muted: bool = False
+    armed: bool = False
 
     def level_at(self, p: float) -> float | None:
         """The level at a position, straight between points; None: before the first."""
@@ -104,7 +105,9 @@ class Track:
 
 @dataclass(frozen=True, eq=False)
 class Timeline:
-    """A song on a time axis. begins_alone: everything else goes out as it begins; keeps_moving: effects go on while it stands."""
+    """A song on a time axis. begins_alone: everything else goes out as it begins; keeps_moving: effects go on while it stands;
+    chases: it follows incoming timecode, at a rate, from a label on (s from 00:00:00:00 on); goes_on: also when that stops;
+    ignores_jumps: it stays on its way when that goes elsewhere."""
 
     id: int
     name: str
@@ -113,6 +116,11 @@ class Timeline:
     tracks: Sequence[Track] = ()
     begins_alone: bool = True
     keeps_moving: bool = True
+    chases: bool = False
+    rate: str = "25"
+    begins: float = 0.0
+    goes_on: bool = False
+    ignores_jumps: bool = False
 
     @cached_property
     def occurrences(self) -> list[Occurrence]:

@@ -126,6 +126,15 @@ def leave(state: LiveState, action: LeaveSong, t: float, moves: Moves) -> LiveSt
     return state if song is None else songs.left(state, song, action.seconds, t, moves)
 
 
+def prepare(state: LiveState, number: int, p: float, moves: Moves) -> None:
+    """Fold a song to a position, so that it is there when it is asked for."""
+    timeline = state.program.timelines.get(number)
+    if timeline is not None:
+        song = current(state)
+        hands = frozenset(song.hands) if song is not None and song.id == number else frozenset[str]()
+        song_at(state.program, timeline, min(max(p, 0.0), timeline.length), hands, moves)
+
+
 def scrub(state: LiveState, action: Scrub, t: float, moves: Moves) -> LiveState:
     """Show a position on screens alone."""
     if action.position is None:
@@ -154,8 +163,9 @@ def chased(state: LiveState, action: Chased, t: float, moves: Moves) -> LiveStat
     there = action.position + (t - action.at) * action.speed
     if action.jump or not song.plays:
         if abs(there - song.transport.position_at(t)) > 1e-3:
-            state = songs.located(state, song, there, t, moves)
-        return songs.going(state, state.songs[-1], action.speed, t)
+            state = songs.located(state, song, action.position, t, moves)
+        state = songs.going(state, state.songs[-1], action.speed, t)
+        return with_song(state, replace(state.songs[-1], transport=Transport(action.at, action.position, action.speed)))
     off = there - song.transport.position_at(t)
     wanted = action.speed + off / CATCH_UP_S
     transport = replace(song.transport.going(max(wanted, 0.05), t), position=song.transport.position_at(t))
