@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Any
 
 from tests.engine.bank import CONTROLS, Bank
@@ -40,13 +41,13 @@ def cue_id(number: int) -> int:
     return 900 + number
 
 
-def song_parts(happens: list[Happens], **more: Any) -> list[Any]:
+def song_parts(happens: list[Happens], armed: Collection[str] = (), **more: Any) -> list[Any]:
     """The list and the timeline: what happens, by track."""
     names = list(dict.fromkeys(name for name, _, _ in happens))
     document = {"length_s": LENGTH, "grid": {"first_s": 0.5, "changes": [{"beat": 0, "bpm": 120}, {"beat": 32, "bpm": 90}]},
                 "begins_alone": False, **more}  # fmt: skip
     tracks = [
-        TrackPart(n, SONG, n, {"name": name, "kind": KINDS[name], "drives": DRIVES.get(name, "device:1")})
+        TrackPart(n, SONG, n, {"name": name, "kind": KINDS[name], "drives": DRIVES.get(name, "device:1"), "armed": name in armed})
         for n, name in enumerate(names, 1)
     ]
     events = [
@@ -62,11 +63,11 @@ class Stage(Bank):
     """Both pages and a song."""
 
     def __init__(self, happens: list[Happens], **settings: Any) -> None:
-        self.happens, self.settings = happens, settings
+        self.happens, self.settings, self.armed = happens, settings, set[str]()
         super().__init__()
 
     def made_of(self, **more: Any) -> list[Any]:
-        return [*super().made_of(**more), *song_parts(self.happens, **self.settings)]
+        return [*super().made_of(**more), *song_parts(self.happens, self.armed, **self.settings)]
 
     def locate(self, p: float, t: float) -> None:
         self.act({"do": "locate", "timeline": SONG, "position": p}, t)

@@ -219,3 +219,33 @@ def test_following_timecode_goes_there_smoothly_or_at_once_and_stands_when_told(
     assert intensity(stage, 102.0)[0] == 60
     chased(20.5, 102.5, speed=0.0)
     assert not songs.current(stage.now).plays
+
+
+def test_hands_on_armed_tracks_are_taken_with_their_positions_and_lengths():
+    happens = [("cues", 30.0, {"cue": cue_id(1)}), ("flash", 30.0, {"length": 0.1}), ("fader", 30.0, {"value": 0.0}),
+               ("warm", 30.0, {"does": "on"}), ("dark", 30.0, {"length": 0.1})]  # fmt: skip
+    stage = Stage(happens)
+    stage.play(0.0)
+    with pytest.raises(ZarabandaError, match="No track is armed"):
+        stage.act({"do": "record-song", "timeline": SONG}, 1.0)
+    stage.armed = {"cues", "flash", "fader", "warm"}
+    stage.edit(1.0)
+    stage.act({"do": "record-song", "timeline": SONG}, 2.0)
+    stage.act({"do": "go", "list": VERSE}, 3.0)
+    stage.act({"do": "flash", "row": 3, "kind": "white", "down": True, "holder": "a"}, 4.0)
+    stage.act({"do": "flash", "row": 3, "kind": "white", "down": False, "holder": "a"}, 4.5)
+    stage.press("warm", 5.0)
+    stage.press("warm", 5.1, down=False)
+    stage.press("dark", 5.2)
+    stage.move("swell", 0.5, 6.0)
+    stage.press("warm", 7.0)
+    told = songs_told(stage.now, 8.0)[0]
+    assert (told.records, told.taken) == (True, 6), "not what is on tracks that are not armed"
+    taken = stage.now.songs[-1].recording.taken
+    assert [(one.track, one.at, one.what) for one in taken] == [
+        (1, 3.0, "cue"), (2, 4.0, "down"), (2, 4.5, "up"), (4, 5.0, "on"), (3, 6.0, "level"), (4, 7.0, "off"),
+    ]  # fmt: skip
+    assert (taken[0].cue, taken[4].value) == (cue_id(1), 0.5)
+    stage.locate(20.0, 9.0)
+    stage.act({"do": "record-song", "timeline": SONG, "on": False}, 10.0)
+    assert stage.now.songs[-1].recording.spans == ((2.0, 9.0), (20.0, 21.0))

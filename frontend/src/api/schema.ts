@@ -1569,6 +1569,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/output/timecode": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where timecode comes from, and how the simulated player is. */
+        get: operations["timecode_get_timecode_get"];
+        /** Hear timecode from somewhere else. */
+        put: operations["timecode_set_source_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/timecode/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the simulated player do something: nothing of the show changes. */
+        post: operations["timecode_ask_player_player_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/output/universes": {
         parameters: {
             query?: never;
@@ -2613,6 +2648,23 @@ export interface paths {
         put?: never;
         /** All markers anew, from CSV. */
         post: operations["timelines_read_markers__int_timeline_id__markers_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timelines/{timeline_id}/recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make events of what was recorded since recording began, and end that. */
+        post: operations["timeline_events_keep_recording__int_timeline_id__recording_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4982,6 +5034,17 @@ export interface components {
             ];
         };
         /**
+         * KeepRecording
+         * @description replaces: what was on armed tracks while it recorded goes; else it is added to.
+         */
+        KeepRecording: {
+            /**
+             * Replaces
+             * @default false
+             */
+            replaces?: boolean;
+        };
+        /**
          * KeepSpecial
          * @description A special under a name; without one it gets a free one.
          */
@@ -5160,7 +5223,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -5836,6 +5899,17 @@ export interface components {
             type: "preview-effect";
         };
         /**
+         * RecordSong
+         * @description Record what hands do on armed tracks while a song plays, or end that; what was taken is then asked for.
+         */
+        LiveRecordSong: {
+            /** @enum {unknown} */
+            do: "record-song";
+            /** @default true */
+            on?: boolean;
+            timeline: number;
+        };
+        /**
          * Refused
          * @description An action that was not done, and why; ref as it came with the action.
          */
@@ -6067,7 +6141,8 @@ export interface components {
         /**
          * SongTold
          * @description A song on stage. position: s, at the state's time; speed: of its position now, 0: it stands; chosen: speed that hands have
-         *         chosen; bpm, beat: of its grid there; follows: incoming timecode.
+         *         chosen; bpm, beat: of its grid there; follows: incoming timecode; records: what hands do on armed
+         *         tracks; taken: how much by now.
          */
         LiveSongTold: {
             beat: number;
@@ -6082,7 +6157,11 @@ export interface components {
             ] | null;
             name: string;
             position: number;
+            /** @default false */
+            records?: boolean;
             speed: number;
+            /** @default 0 */
+            taken?: number;
             timeline: number;
         };
         /**
@@ -7449,6 +7528,86 @@ export interface components {
             used_by: string[];
         };
         /**
+         * PlayerBody
+         * @description What the player shall do: play or stand, go to a label, play otherwise.
+         */
+        PlayerBody: {
+            how?: components["schemas"]["PlayerHow"];
+            /**
+             * Label
+             * @default null
+             */
+            label?: string | null;
+            /**
+             * On
+             * @default null
+             */
+            on?: boolean | null;
+        };
+        /**
+         * PlayerHow
+         * @description How the player plays; what is left out stays.
+         */
+        PlayerHow: {
+            /**
+             * Dropout
+             * @default null
+             */
+            dropout?: number | null;
+            /**
+             * Jitter Ms
+             * @default null
+             */
+            jitter_ms?: number | null;
+            /**
+             * Rate
+             * @default null
+             */
+            rate?: ("24" | "25" | "29.97" | "29.97 drop" | "30") | null;
+            /**
+             * Says
+             * @default null
+             */
+            says?: ("24" | "25" | "29.97" | "29.97 drop" | "30") | string | null;
+            /**
+             * Speed
+             * @default null
+             */
+            speed?: number | null;
+            /**
+             * Two
+             * @default null
+             */
+            two?: boolean | null;
+        };
+        /**
+         * PlayerView
+         * @description The simulated player: see `simulators.timecode_player.Playing`. label: where it is.
+         */
+        PlayerView: {
+            /** Dropout */
+            dropout: number;
+            /** Jitter Ms */
+            jitter_ms: number;
+            /** Label */
+            label: string;
+            /** Listeners */
+            listeners: number;
+            /**
+             * Rate
+             * @enum {string}
+             */
+            rate: "24" | "25" | "29.97" | "29.97 drop" | "30";
+            /** Runs */
+            runs: boolean;
+            /** Says */
+            says: string;
+            /** Second */
+            second: number | null;
+            /** Speed */
+            speed: number;
+        };
+        /**
          * PositionSet
          * @description A set of positions for a group.
          */
@@ -8557,6 +8716,25 @@ export interface components {
             at: number;
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * TimecodeSource
+         * @description The simulator, a MIDI port by its name; empty: none.
+         */
+        TimecodeSource: {
+            /** Source */
+            source: string;
+        };
+        /**
+         * TimecodeView
+         * @description source: where timecode comes from, empty: nowhere; ports: MIDI ports of this machine; player: None: it does not run.
+         */
+        TimecodeView: {
+            player: components["schemas"]["PlayerView"] | null;
+            /** Ports */
+            ports: string[];
+            /** Source */
+            source: string;
         };
         /**
          * TimelineDocument
@@ -12932,6 +13110,101 @@ export interface operations {
             };
         };
     };
+    timecode_get_timecode_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimecodeView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timecode_set_source_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimecodeSource"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimecodeView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timecode_ask_player_player_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimecodeView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     output_get_universes_universes_get: {
         parameters: {
             query?: never;
@@ -15311,6 +15584,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timeline_events_keep_recording__int_timeline_id__recording_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRecording"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventsEdited"];
                 };
             };
             /** @description Unprocessable Entity */

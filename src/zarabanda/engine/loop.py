@@ -28,9 +28,11 @@ from .live.blind import prepared
 from .live.looking import over_base, running_at
 from .live.on_stage import on_stage
 from .live.programs import take
+from .live.recording import Recording, ended
 from .live.seen_ahead import seen_ahead
 from .live.sending import Outward
 from .live.song_actions import scrubbed_state
+from .live.songs import with_song
 from .live.specials import crossing
 from .live.stages import Stages, levels_at
 from .live.state import LiveState, LookedAt
@@ -107,6 +109,7 @@ class Loop:
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[tuple[float, Program]] = deque()
         self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
+        self._asked_for_taken: deque[tuple[int, Callable[[Recording | None], None]]] = deque()
         self._asked_of_stage: deque[tuple[Sequence[str], Callable[[Values], None]]] = deque()
         self._batches: Batches | Chain = Batches([], 0, EMPTY.rig.mixes, PRECISION)
         self._batches_are_whole = True
@@ -138,6 +141,10 @@ class Loop:
     def ask_stage(self, heads: Sequence[str], reply: Callable[[Values], None]) -> None:
         """What heads have on stage in the next frame, below the levels and without what is lit to be found."""
         self._asked_of_stage.append((heads, reply))
+
+    def ask_taken(self, timeline: int, reply: Callable[[Recording | None], None]) -> None:
+        """What was recorded of a song, given to `reply` between two frames, and forgotten."""
+        self._asked_for_taken.append((timeline, reply))
 
     @property
     def sent(self) -> tuple[Sequence[int], NDArray[np.uint8]] | None:
@@ -249,9 +256,21 @@ class Loop:
             self.state = self.state.with_(outbox=replace(self.state.outbox, messages=()))
         if self.state is not before:
             self.on_change()
+        while self._asked_for_taken:
+            timeline, answer = self._asked_for_taken.popleft()
+            answer(self._taken(timeline, t))
         while self._questions:
             key, reply = self._questions.popleft()
             reply(self._look(key, t))
+
+    def _taken(self, timeline: int, t: float) -> Recording | None:
+        song = next((one for one in self.state.songs if one.id == timeline), None)
+        if song is None or song.recording is None:
+            return None
+        found = ended(song, t)
+        self.state = with_song(self.state, replace(song, recording=None))
+        self.on_change()
+        return found
 
     def _compute(self, t: float, laps: Laps) -> Snapshot:
         state, beneath = on_stage(self.state, t), self.state.beneath(t)

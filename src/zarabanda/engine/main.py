@@ -24,6 +24,7 @@ from zarabanda.messages import (
     AskHeld,
     AskLook,
     AskStage,
+    AskTaken,
     AskTrace,
     Audition,
     Chased,
@@ -65,6 +66,7 @@ from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
 from .program import Program
 from .publisher import Publisher
+from .telling_songs import taken_told
 from .timecode_in import TimecodeIn
 from .tracing import acting, traced
 
@@ -191,6 +193,9 @@ class Engine:
             case AskStage():
                 asked = message.ref
                 self.loop.ask_stage(message.heads, lambda values: peer.post(Look(asked, values)))
+            case AskTaken():
+                number = message.ref
+                self.loop.ask_taken(message.timeline, lambda found: peer.post(taken_told(found, number)))
             case AskTrace():
                 state, sent, now = self.loop.state, self.loop.sent, time.monotonic()
                 peer.post(traced(state, sent, message.head, message.attribute, now, message.ref))

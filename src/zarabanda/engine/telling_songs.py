@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from zarabanda.messages import ControlId, HandTold, SongTold
+from zarabanda.messages import ControlId, HandTold, SongTold, TakenNow, TakenTold
 
+from .live.recording import Recording
 from .live.songs import timeline_of
 from .live.state import LiveState
 
@@ -20,9 +21,18 @@ def songs_told(state: LiveState, t: float) -> list[SongTold]:
             SongTold(
                 song.id, name, p, song.transport.speed, song.speed, grid.bpm_at(p) if grid else 0.0,
                 grid.beats(p) if grid else 0.0, song.leaving, song.follows, song.loop, hands,
+                song.recording is not None, len(song.recording.taken) if song.recording is not None else 0,
             )
         )  # fmt: skip
     return found
+
+
+def taken_told(found: Recording | None, reference: int) -> TakenNow:
+    """What was recorded."""
+    if found is None:
+        return TakenNow(reference, [], [])
+    taken = [TakenTold(one.track, one.at, one.what, one.value, one.cue, one.holder) for one in found.taken]
+    return TakenNow(reference, taken, list(found.spans))
 
 
 def name_of(state: LiveState, subject: str) -> str:

@@ -65,6 +65,13 @@ class TakeTempo(Action, frozen=True, tag="take-tempo"):
     tempo: str
 
 
+class RecordSong(Action, frozen=True, tag="record-song"):
+    """Record what hands do on armed tracks while a song plays, or end that; what was taken is then asked for."""
+
+    timeline: Number
+    on: bool = True
+
+
 class Chased(Action, frozen=True, tag="chased"):
     """Where incoming timecode is: the song goes there within its next frames. For the engine itself. at: stamp of the position;
     jump: it has gone elsewhere; speed 0: it stands."""
@@ -76,4 +83,4 @@ class Chased(Action, frozen=True, tag="chased"):
     jump: bool = False
 
 
-SongAction = PlaySong | Locate | SongSpeed | LoopSong | LeaveSong | Scrub | GiveBack | TakeTempo
+SongAction = PlaySong | Locate | SongSpeed | LoopSong | LeaveSong | Scrub | GiveBack | TakeTempo | RecordSong

@@ -183,7 +183,8 @@ class HandTold(msgspec.Struct, frozen=True):
 
 class SongTold(msgspec.Struct, frozen=True):
     """A song on stage. position: s, at the state's time; speed: of its position now, 0: it stands; chosen: speed that hands have
-    chosen; bpm, beat: of its grid there; follows: incoming timecode."""
+    chosen; bpm, beat: of its grid there; follows: incoming timecode; records: what hands do on armed
+    tracks; taken: how much by now."""
 
     timeline: int
     name: str
@@ -196,6 +197,8 @@ class SongTold(msgspec.Struct, frozen=True):
     follows: bool
     loop: tuple[float, float] | None
     hands: list[HandTold]
+    records: bool = False
+    taken: int = 0
 
 
 class TimecodeTold(msgspec.Struct, frozen=True):

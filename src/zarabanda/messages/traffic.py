@@ -121,6 +121,13 @@ class AskActing(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fie
     ref: int
 
 
+class AskTaken(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="taken"):
+    """What was recorded of a song? It is forgotten then."""
+
+    timeline: Number
+    ref: int
+
+
 class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="show"):
     """Parts that are new or have changed, and keys of those that are gone.
 
@@ -139,7 +146,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     written_back: list[PlayerId] = []
 
 
-Question = AskLook | AskStage | AskTrace | AskActing | AskHeld
+Question = AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken
 ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | Question | ShowUpdate
 
 # from the engine
@@ -218,6 +225,25 @@ class HeldNow(msgspec.Struct, frozen=True, tag_field="type", tag="held-now"):
     effects: list[EffectNow]
 
 
+class TakenTold(msgspec.Struct, frozen=True):
+    """Something that a hand did on a track while it recorded: see `engine.live.recording.Taken`."""
+
+    track: int
+    at: float
+    what: str
+    value: float
+    cue: int
+    holder: str
+
+
+class TakenNow(msgspec.Struct, frozen=True, tag_field="type", tag="taken-now"):
+    """What was recorded, and from where to where."""
+
+    ref: int
+    taken: list[TakenTold]
+    spans: list[tuple[float, float]]
+
+
 class Look(msgspec.Struct, frozen=True, tag_field="type", tag="look"):
     """What a frozen effect shows, or heads have on stage; None where nothing frozen has that key."""
 
@@ -277,7 +303,7 @@ class ShowRefused(msgspec.Struct, frozen=True, tag_field="type", tag="refused-sh
     message: str
 
 
-FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Acting | HeldNow | Refused | ShowRefused
+FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Acting | HeldNow | TakenNow | Refused | ShowRefused
 
 # to a browser, beside frames as they come
 

@@ -6,6 +6,7 @@ import contextlib
 import socket
 import sys
 from abc import ABC, abstractmethod
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -110,9 +111,18 @@ class MidiPort(Line):
 
 def midi_ports() -> list[str]:
     """Names of the MIDI ports of this machine that can be sent to; none where the system has no MIDI."""
+    return _ports(lambda: mido.get_output_names())
+
+
+def midi_inputs() -> list[str]:
+    """Names of those that can be heard."""
+    return _ports(lambda: mido.get_input_names())
+
+
+def _ports(names: Callable[[], list[Any]]) -> list[str]:
     if sys.platform == "linux" and not _SEQUENCER.exists():
         return []  # to ask the library would print a complaint each time
     try:
-        return [str(name) for name in dict.fromkeys(mido.get_output_names())]
+        return [str(name) for name in dict.fromkeys(names())]
     except Exception:  # whatever the system's MIDI raises where it is not there
         return []

@@ -28,6 +28,7 @@ from zarabanda.messages import (
     AskLook,
     AskPage,
     AskStage,
+    AskTaken,
     AskTrace,
     Audition,
     Do,
@@ -51,6 +52,7 @@ from zarabanda.messages import (
     RoutePart,
     ShowUpdate,
     State,
+    TakenNow,
     ToEngine,
     Traced,
     Trouble,
@@ -240,6 +242,11 @@ class EngineLink:
         found: HeldNow = self._asked_for(lambda number: AskHeld(heads, number))
         return found
 
+    def taken_of(self, timeline: int) -> TakenNow:
+        """What was recorded of a song; it is forgotten then."""
+        found: TakenNow = self._asked_for(lambda number: AskTaken(timeline, number))
+        return found
+
     def trace_of(self, head: str, attribute: str) -> Traced:
         """Where a value on stage comes from, and the slots it comes out at."""
         found: Traced = self._asked_for(lambda number: AskTrace(head, attribute, number))
@@ -250,7 +257,7 @@ class EngineLink:
         found: Acting = self._asked_for(lambda number: AskActing(effect_id, number))
         return found.plays
 
-    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace | AskActing | AskHeld]) -> Any:
+    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken]) -> Any:
         self._references += 1
         number, arrived, answer = self._references, threading.Event(), list[Any]()
         self._answers[number] = (arrived, answer)
@@ -372,7 +379,7 @@ class EngineLink:
                     browser.post_newest("state", self.state)
             case Look(ref, values) if ref in self._answers:
                 self._answered(ref, values)
-            case Traced(ref) | Acting(ref) | HeldNow(ref) if ref in self._answers:
+            case Traced(ref) | Acting(ref) | HeldNow(ref) | TakenNow(ref) if ref in self._answers:
                 self._answered(ref, message)
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)

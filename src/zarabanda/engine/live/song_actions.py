@@ -28,6 +28,7 @@ from zarabanda.messages import (
     LoopSong,
     PlaySong,
     Press,
+    RecordSong,
     ReleaseAll,
     Scrub,
     SongSpeed,
@@ -37,7 +38,7 @@ from zarabanda.messages import (
     TempoTimes,
 )
 
-from . import controls, cue_lists, holding, running, songs, specials, tempos
+from . import controls, cue_lists, holding, recording, running, songs, specials, tempos
 from .folding import HOLDER, Moves, folded_on, fresh, song_at
 from .gliding import GLIDE_S, Glide
 from .hands import Hand, object_of, plain, subject_of
@@ -265,7 +266,8 @@ def acted(state: LiveState, action: AnyAction, t: float, moves: Moves, table: di
     since = song.hands[subject].since if subject in song.hands else t
     hands = {**song.hands, subject: Hand(since, _lasting(action, inner))}
     glides = {name: one for name, one in song.gliding.items() if name != subject}
-    return specials.with_goals(with_song(state, replace(song, inner=inner, hands=hands, gliding=glides)))
+    changed = recording.taking(replace(song, inner=inner, hands=hands, gliding=glides), action, subject, p)
+    return specials.with_goals(with_song(state, changed))
 
 
 def _levels(song: Song) -> list[Any]:
@@ -335,5 +337,6 @@ OF_SONGS: dict[Any, Callable[[LiveState, Any, float, Moves], LiveState]] = {
     Scrub: scrub,
     GiveBack: give_back,
     TakeTempo: take_tempo,
+    RecordSong: recording.record,
     Chased: chased,
 }

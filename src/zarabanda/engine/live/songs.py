@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, field, replace
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from zarabanda.core.playback.cues import Times
 from zarabanda.core.playback.shares import INFINITY
@@ -22,6 +22,9 @@ from .sending import Outward
 from .state import LiveState
 from .tempo import Tempo
 
+if TYPE_CHECKING:
+    from .recording import Recording
+
 BEGINS_S = 1.0
 """So soon everything else is out where a song begins alone, and what a song has left."""
 _HAIR_S = 1e-9
@@ -32,7 +35,7 @@ class Song:
     """A song on stage. id: of its timeline; inner: what it plays, at the position `done`; speed: that hands have chosen; hands:
     subjects that hands have taken, with what they did last; touched: what else hands have done since it began, by object;
     loop: from where to where it plays over and over; leaving: it goes out; ahead: of effects that moved on while it stood;
-    gliding: subjects that were given back, on their way to what the song has; follows: incoming timecode."""
+    gliding: subjects that were given back, on their way to what the song has; follows: incoming timecode; recording: of hands."""
 
     id: int
     transport: Transport
@@ -46,6 +49,7 @@ class Song:
     ahead: Ahead = AT_ONE
     gliding: Mapping[str, Glide] = field(default_factory=dict)
     follows: bool = False
+    recording: Recording | None = None
 
     @property
     def plays(self) -> bool:
@@ -207,7 +211,10 @@ def located(state: LiveState, song: Song, p: float, t: float, moves: Moves, *, m
         if hand.action is not None:
             inner = moves.redone(inner, hand.action, p)
     inner = with_taken_tempos(inner, song.inner.tempos, p)
-    song = replace(song, transport=song.transport.placed(p, t), inner=inner, done=p, gliding={})
+    recording = song.recording
+    if recording is not None:  # it goes on elsewhere
+        recording = replace(recording, spans=(*recording.spans, (recording.since, song.transport.position_at(t))), since=p)
+    song = replace(song, transport=song.transport.placed(p, t), inner=inner, done=p, gliding={}, recording=recording)
     song = replace(song, ahead=AT_ONE if song.plays or not timeline.keeps_moving else Ahead(t, timeline.grid.bpm_at(p)))
     state = with_song(state.with_(outbox=replace(state.outbox, messages=(*state.outbox.messages, *sent))), song)
     if inner.swept is not None:

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from zarabanda.core.timecode import smpte
 from zarabanda.engine.timelines import grid_of
 from zarabanda.errors import ZarabandaError
-from zarabanda.show import repositories
+from zarabanda.show import recorded_song, repositories
 from zarabanda.show.repositories.timeline_events import Change, NewEvent
 from zarabanda.show.repositories.timelines import document_of
 from zarabanda.show.tables import EventRow, TimelineRow, TrackRow
@@ -23,6 +23,7 @@ from .timeline_models import (
     CopyEvents,
     EventChanges,
     EventsEdited,
+    KeepRecording,
     NewEvents,
     NudgeEvents,
     QuantiseEvents,
@@ -119,6 +120,18 @@ def copy_events(path: TimelinePath, body: CopyEvents) -> EventsEdited:
             at = later[0]
         rows = repositories.timeline_events.copied(session, body.events, at, path.timeline_id)
         return edited(session, f"Copied {counted(len(rows))}", rows)
+
+
+@api.post("/<int:timeline_id>/recording", responses={200: EventsEdited})
+def keep_recording(path: TimelinePath, body: KeepRecording) -> EventsEdited:
+    """Make events of what was recorded since recording began, and end that."""
+    found = context().link.taken_of(path.timeline_id)
+    if not found.spans:
+        raise ZarabandaError("Nothing was recorded: arm a track, record, and play.", "timeline")
+    with context().store.edit(browser_id(), "Record") as session:
+        made = recorded_song.add(session, path.timeline_id, found.taken, found.spans, replaces=body.replaces)
+        gone = f", in the place of {counted(len(made.gone))}" if made.gone else ""
+        return edited(session, f"Recorded {counted(len(made.events))}{gone}", made.events, made.gone)
 
 
 @api.post("/<int:timeline_id>/time", responses={200: Done})

@@ -201,6 +201,12 @@ class TimeBody(Part):
     seconds: Seconds
 
 
+class KeepRecording(Part):
+    """replaces: what was on armed tracks while it recorded goes; else it is added to."""
+
+    replaces: bool = False
+
+
 class EventsEdited(BaseModel):
     """What was done: events that are new or otherwise now, and numbers of those that are gone."""
 
