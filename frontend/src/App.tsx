@@ -36,11 +36,13 @@ const Page = styled.div`
 const loadRig = () => import("./views/rig/RigView");
 const loadLook = () => import("./views/look/LookView");
 const loadCues = () => import("./views/cues/CuesView");
+const loadTimeline = () => import("./views/timeline/TimelineView");
 const loadOutput = () => import("./views/output/OutputView");
 /** The code of views that are not opened first comes after the first picture. */
 const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
 const LookView = lazy(async () => ({ default: (await loadLook()).LookView }));
 const CuesView = lazy(async () => ({ default: (await loadCues()).CuesView }));
+const TimelineView = lazy(async () => ({ default: (await loadTimeline()).TimelineView }));
 const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
 const SOON_MS = 1500;
 const SHOWN = {
@@ -49,6 +51,7 @@ const SHOWN = {
   effects: EffectsView,
   cues: CuesView,
   busk: BuskView,
+  timeline: TimelineView,
   output: OutputView,
 };
 
@@ -61,7 +64,7 @@ export function App() {
   useActionKeys();
   useEffect(() => {
     const soon = window.setTimeout(
-      () => void Promise.all([loadRig(), loadLook(), loadCues(), loadOutput()]),
+      () => void Promise.all([loadRig(), loadLook(), loadCues(), loadTimeline(), loadOutput()]),
       SOON_MS,
     );
     return () => clearTimeout(soon);
@@ -84,7 +87,7 @@ export function App() {
       <GoOnNotice />
       <RecordingNotice />
       <Stage />
-      {view !== "cues" && !(view === "busk" && busking) && <SelectionBar />}
+      {view !== "cues" && view !== "timeline" && !(view === "busk" && busking) && <SelectionBar />}
       <main>
         <div key={view} ref={panel} role="tabpanel" aria-label={VIEW_TITLES[view]}>
           <Suspense fallback={null}>

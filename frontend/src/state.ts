@@ -2,7 +2,7 @@ import { create } from "zustand";
 
 import type { SeenOn } from "./views/effects/weave/seen";
 
-export const VIEWS = ["rig", "look", "effects", "cues", "busk", "output"] as const;
+export const VIEWS = ["rig", "look", "effects", "cues", "busk", "timeline", "output"] as const;
 export type View = (typeof VIEWS)[number];
 export const VIEW_TITLES: Record<View, string> = {
   rig: "Rig",
@@ -10,6 +10,7 @@ export const VIEW_TITLES: Record<View, string> = {
   effects: "Effects",
   cues: "Cues",
   busk: "Busk",
+  timeline: "Timeline",
   output: "Output",
 };
 /** How much of the page the stage takes; each view remembers its own. */
@@ -17,7 +18,7 @@ export const STAGE_SIZES = ["hidden", "thin", "strip", "tall", "full"] as const;
 export type StageSize = (typeof STAGE_SIZES)[number];
 
 /** The parts of the Output view. */
-export type OutputTab = "slots" | "routes" | "devices" | "simulators" | "health";
+export type OutputTab = "slots" | "routes" | "devices" | "timecode" | "simulators" | "health";
 
 interface Desk {
   view: View;
@@ -67,7 +68,15 @@ export const useDesk = create<Desk>(() => ({
   selection: [],
   order: "as picked",
   cells: false,
-  stages: { rig: "strip", look: "strip", effects: "strip", cues: "thin", busk: "thin", output: "strip" },
+  stages: {
+    rig: "strip",
+    look: "strip",
+    effects: "strip",
+    cues: "thin",
+    busk: "thin",
+    timeline: "thin",
+    output: "strip",
+  },
   fades: { position: 0, others: 0 },
   before: "strip",
   elevation: "front",

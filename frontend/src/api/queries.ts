@@ -106,6 +106,7 @@ export function refresh() {
       ["cue-lists"],
       ["cue-updates"],
       ["weave"],
+      ["timelines"],
     ];
     for (const queryKey of stale) void askAnew(queryKey);
   }, SOON_MS);

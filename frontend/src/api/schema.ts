@@ -3670,7 +3670,7 @@ export interface components {
         };
         /**
          * CopyEvents
-         * @description Copies of events, the first at a position; without one: at the next marker.
+         * @description Copies of events, the first at a position; without one: at the next marker. cut: events that go with it.
          */
         CopyEvents: {
             /**
@@ -3678,6 +3678,8 @@ export interface components {
              * @default null
              */
             at?: number | null;
+            /** Cut */
+            cut?: number[];
             /** Events */
             events: number[];
         };
@@ -4482,15 +4484,20 @@ export interface components {
         };
         /**
          * EventsEdited
-         * @description What was done: events that are new or otherwise now, and numbers of those that are gone.
+         * @description What was done: events that are new or otherwise now, and numbers of those that are gone. revision: of the show since.
          */
         EventsEdited: {
             /** Done */
             done: string;
             /** Events */
-            events: components["schemas"]["EventView"][];
+            events: components["schemas"]["SongEventView"][];
             /** Gone */
             gone: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
         };
         /**
          * EventsView
@@ -5528,12 +5535,14 @@ export interface components {
         };
         /**
          * HandTold
-         * @description Something of a song that hands have: its subject, in words, and since when (stamp).
+         * @description Something of a song that hands have: its subject, in words, since when (stamp), and on which tracks of the song it is.
          */
         LiveHandTold: {
             name: string;
             since: number;
             subject: string;
+            /** @default [] */
+            tracks?: number[];
         };
         /**
          * HeldSlot
@@ -8416,6 +8425,31 @@ export interface components {
             preview?: boolean;
         };
         /**
+         * SongEventView
+         * @description An event: number and name of a cue, what a press did, the value of a level, a message in words. gone: what it is on is not
+         *     there.
+         */
+        SongEventView: {
+            /** At */
+            at: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Gone */
+            gone: boolean;
+            /** Id */
+            id: number;
+            /** Length */
+            length: number;
+            /** Track Id */
+            track_id: number;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SongView
          * @description A song in the running order. begins: its first label; ends: the label behind its last; sound: what its sound is called.
          */
@@ -8813,7 +8847,7 @@ export interface components {
             cues: components["schemas"]["CueChoice"][];
             document: components["schemas"]["TimelineDocument"];
             /** Events */
-            events: components["schemas"]["EventView"][];
+            events: components["schemas"]["SongEventView"][];
             /** Id */
             id: number;
             /** Markers */

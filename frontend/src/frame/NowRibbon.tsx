@@ -12,6 +12,7 @@ import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
 import { LookChips } from "./LookChips";
 import { nothingRuns } from "./nothingRuns";
+import { SongChip } from "./SongChip";
 import { SpecialChip } from "./SpecialChip";
 import { TwoColoursChip } from "./TwoColoursChip";
 import { ListChip } from "./ListChip";
@@ -101,11 +102,17 @@ export function NowRibbon() {
   const lists = useLivePart((state) => state?.lists?.filter((one) => one.cue !== null) ?? null);
   const actions = useLivePart((state) => state?.actions ?? null);
   const specials = useLivePart((state) => state?.specials?.filter((one) => one.phase !== "off") ?? null);
+  const songs = useLivePart(
+    (state) => state?.songs?.map((one) => ({ ...one, position: 0, beat: 0, bpm: 0, taken: 0 })) ?? null,
+  );
   const isQuiet = useLivePart(nothingRuns);
   return (
     <Bar aria-label="Now running">
       <Title>Running</Title>
       <Chips>
+        {songs?.map((told) => (
+          <SongChip key={`${told.timeline} ${told.leaving}`} told={told} />
+        ))}
         {specials?.map((told) => (
           <SpecialChip key={told.id} told={told} />
         ))}

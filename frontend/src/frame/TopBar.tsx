@@ -5,6 +5,7 @@ import { useShow } from "../api/queries";
 import { desk, useDesk, VIEW_TITLES, VIEWS, type View } from "../state";
 import { MasterTools } from "./MasterTools";
 import { TempoTools } from "./TempoTools";
+import { TimecodeTool } from "./TimecodeTool";
 import { UndoTools } from "./UndoTools";
 
 const Bar = styled.header`
@@ -80,14 +81,6 @@ const Name = styled.h1`
   overflow: hidden;
   text-overflow: ellipsis;
 `;
-/** Where a timecode is told, once one comes in. */
-const Timecode = styled.output`
-  font-family: var(--numbers);
-  font-size: 14px;
-  &:empty {
-    display: none;
-  }
-`;
 /** Tabs render what is in them twice, once unseen to know the tabs: so the views themselves stand outside of them. */
 const Choosing = styled(Tabs)`
   display: contents;
@@ -138,8 +131,8 @@ export function TopBar() {
         </Views>
       </Choosing>
       <Spacer />
+      <TimecodeTool />
       <TempoTools />
-      <Timecode />
       <MasterTools />
       <UndoTools />
     </Bar>

@@ -8,5 +8,5 @@ export function nothingRuns(state: Schemas["LiveState"] | null): boolean {
   const shown =
     lists?.some((one) => one.cue !== null) || specials?.some((one) => one.phase !== "off") || over;
   const two = busk && busk.two.mix > 0 && busk.two.rows.length > 0;
-  return !running.length && !shown && !looks?.length && !actions?.length && !two;
+  return !state.songs?.length && !running.length && !shown && !looks?.length && !actions?.length && !two;
 }

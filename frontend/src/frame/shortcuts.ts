@@ -12,6 +12,14 @@ export const SHORTCUTS: Shortcut[] = [
   { keys: `Alt+1 … Alt+${VIEWS.length}`, does: "Switch views" },
   { keys: "Space", does: "Go: the next cue of the chosen list (in Cues and Busk)" },
   { keys: "1 … 9, 0", does: "Choose a row (in Busk)" },
+  { keys: "Space", does: "Play the song, or let it stand (in Timeline)" },
+  { keys: "← →, Shift+← →", does: "Move chosen events, or the playhead, by a frame or a beat (in Timeline)" },
+  { keys: "PageUp, PageDown; , .", does: "Go to the part or event before or after (in Timeline)" },
+  {
+    keys: "Ctrl+C, X, V, D; Delete; Q",
+    does: "Copy, cut, paste, copy to the next part; delete; on the beat (in Timeline)",
+  },
+  { keys: "L, M; +, −, 0", does: "Loop a part, mark; zoom in, out, all of the song (in Timeline)" },
   { keys: "Home", does: "From the rows to the faders, and back (in Busk)" },
   { keys: "1 … 9", does: "Show a page of faders and buttons (in Busk, where they are shown)" },
   { keys: "Shift+1 … Shift+9", does: "Run an action list that has this key" },
@@ -39,6 +47,8 @@ export function usesKey(target: Element | null, key: string): boolean {
 }
 
 const GO_IN: readonly View[] = ["cues", "busk"];
+/** Where a press by pointer leaves no focus behind, so that keys act there. */
+const LEAVES_NO_FOCUS: readonly View[] = [...GO_IN, "timeline"];
 const OPEN = "[role=dialog], [role=menu], [role=listbox]";
 
 /** Whether a key is free for the page: nobody took it, nothing is open, and the focus does not use it itself. */
@@ -71,7 +81,7 @@ export function useGoKey(go: () => void) {
       if (!event.repeat) go();
     };
     const onPress = () => {
-      if (!GO_IN.includes(useDesk.getState().view)) return;
+      if (!LEAVES_NO_FOCUS.includes(useDesk.getState().view)) return;
       window.setTimeout(() => {
         const focused = document.activeElement;
         if (focused instanceof HTMLElement && !focused.closest(HOLDS_FOCUS)) focused.blur();

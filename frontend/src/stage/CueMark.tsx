@@ -6,7 +6,7 @@ import { Button } from "../ui/Button";
 import { Mark } from "./Mark";
 
 /** Above the lights: the picture itself is what one wants to see. */
-const Above = styled(Mark)`
+export const Above = styled(Mark)`
   && {
     top: 0;
     right: auto;

@@ -12,6 +12,7 @@ import { carry, carryText, isCarried } from "./moving";
 import { moveFixtures } from "./moveFixtures";
 import { BlindMark } from "./BlindMark";
 import { CueMark } from "./CueMark";
+import { ScrubMark } from "./ScrubMark";
 import { Asking, Frame } from "./StageFrame";
 import { StageTools } from "./StageTools";
 
@@ -234,6 +235,7 @@ export function Stage() {
       <StageTools />
       <BlindMark />
       <CueMark />
+      <ScrubMark />
       {asking && <Asking>Why? Point at a light: the whole way of its values is told.</Asking>}
     </Frame>
   );

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from zarabanda.messages import ControlId, HandTold, SongTold, TakenNow, TakenTold
 
+from .live.hands import plain
 from .live.recording import Recording
 from .live.songs import timeline_of
 from .live.state import LiveState
@@ -16,7 +17,11 @@ def songs_told(state: LiveState, t: float) -> list[SongTold]:
         timeline = timeline_of(song.inner, song.id) or timeline_of(state, song.id)
         p = max(song.transport.position_at(t), song.done)
         name, grid = (timeline.name, timeline.grid) if timeline is not None else ("a song that is gone", None)
-        hands = [HandTold(subject, name_of(state, subject), hand.since) for subject, hand in song.hands.items()]
+        tracks = [(one.id, plain(one.subject, state.program)) for one in timeline.tracks] if timeline is not None else []
+        hands = [
+            HandTold(subject, name_of(state, subject), hand.since, [one for one, on in tracks if on == subject])
+            for subject, hand in song.hands.items()
+        ]
         found.append(
             SongTold(
                 song.id, name, p, song.transport.speed, song.speed, grid.bpm_at(p) if grid else 0.0,

@@ -174,11 +174,12 @@ class PageTold(msgspec.Struct, frozen=True):
 
 
 class HandTold(msgspec.Struct, frozen=True):
-    """Something of a song that hands have: its subject, in words, and since when (stamp)."""
+    """Something of a song that hands have: its subject, in words, since when (stamp), and on which tracks of the song it is."""
 
     subject: str
     name: str
     since: float
+    tracks: list[int] = []
 
 
 class SongTold(msgspec.Struct, frozen=True):

@@ -8,6 +8,7 @@ import { HealthPanel } from "./health/HealthPanel";
 import { RoutesPanel } from "./routes/RoutesPanel";
 import { SimulatorsPanel } from "./SimulatorsPanel";
 import { SlotsPanel } from "./slots/SlotsPanel";
+import { TimecodePanel } from "./timecode/TimecodePanel";
 
 const Frame = styled(Tabs)`
   display: grid;
@@ -30,6 +31,7 @@ export function OutputView() {
         <TabName id="slots">Slots</TabName>
         <TabName id="routes">Routes</TabName>
         <TabName id="devices">Devices</TabName>
+        <TabName id="timecode">Timecode</TabName>
         <TabName id="simulators">Simulators</TabName>
         <TabName id="health">Health</TabName>
       </TabRow>
@@ -41,6 +43,9 @@ export function OutputView() {
       </Panel>
       <Panel id="devices">
         <DevicesPanel />
+      </Panel>
+      <Panel id="timecode">
+        <TimecodePanel />
       </Panel>
       <Panel id="simulators">
         <SimulatorsPanel />

@@ -43,6 +43,12 @@ def edited(session: Session, done: str, rows: Iterable[EventRow], gone: Iterable
     return EventsEdited(done=done, events=[wording.view(row) for row in every], gone=list(gone))
 
 
+def kept(answer: EventsEdited) -> EventsEdited:
+    """An answer once its edit is kept: with the revision that it made."""
+    answer.revision = context().link.revision
+    return answer
+
+
 def counted(count: int) -> str:
     """So many events, in words."""
     return "1 event" if count == 1 else f"{count} events"
@@ -54,7 +60,8 @@ def make_events(body: NewEvents) -> tuple[EventsEdited, int]:
     with context().store.edit(browser_id(), f"Make {counted(len(body.events))}") as session:
         new = [NewEvent(one.track_id, one.at, one.length, one.document) for one in body.events]
         rows = repositories.timeline_events.add(session, new)
-        return edited(session, f"Made {counted(len(rows))}", rows), 201
+        answer = edited(session, f"Made {counted(len(rows))}", rows)
+    return kept(answer), 201
 
 
 @api.post("/events/change", responses={200: EventsEdited})
@@ -63,7 +70,8 @@ def change_events(body: EventChanges) -> EventsEdited:
     with context().store.edit(browser_id(), body.words) as session:
         changes = [Change(one.id, one.at, one.length, one.track_id, one.document) for one in body.changes]
         rows = repositories.timeline_events.change(session, changes)
-        return edited(session, f"Changed {counted(len(rows))}", rows)
+        answer = edited(session, f"Changed {counted(len(rows))}", rows)
+    return kept(answer)
 
 
 @api.post("/events/delete", responses={200: EventsEdited})
@@ -71,7 +79,8 @@ def delete_events(body: ChosenEvents) -> EventsEdited:
     """Delete events."""
     with context().store.edit(browser_id(), f"Delete {counted(len(body.events))}") as session:
         count = repositories.timeline_events.remove(session, body.events)
-        return edited(session, f"Deleted {counted(count)}", [], body.events)
+        answer = edited(session, f"Deleted {counted(count)}", [], body.events)
+    return kept(answer)
 
 
 @api.post("/events/nudge", responses={200: EventsEdited})
@@ -79,7 +88,8 @@ def nudge_events(body: NudgeEvents) -> EventsEdited:
     """Move events by a time."""
     with context().store.edit(browser_id(), f"Move {counted(len(body.events))}") as session:
         rows = repositories.timeline_events.moved(session, body.events, lambda at: at + body.seconds)
-        return edited(session, f"Moved {counted(len(rows))}", rows)
+        answer = edited(session, f"Moved {counted(len(rows))}", rows)
+    return kept(answer)
 
 
 def _song_of(session: Session, events: list[int]) -> TimelineRow:
@@ -103,7 +113,8 @@ def quantise_events(body: QuantiseEvents) -> EventsEdited:
             return grid.near(at, body.unit)
 
         rows = repositories.timeline_events.moved(session, body.events, lambda at: at + body.strength * (near(at) - at))
-        return edited(session, f"Quantised {counted(len(rows))}", rows)
+        answer = edited(session, f"Quantised {counted(len(rows))}", rows)
+    return kept(answer)
 
 
 @api.post("/<int:timeline_id>/events/copy", responses={200: EventsEdited})
@@ -119,7 +130,10 @@ def copy_events(path: TimelinePath, body: CopyEvents) -> EventsEdited:
                 raise ZarabandaError("No marker follows these events. Make one, or paste at the playhead.", "events")
             at = later[0]
         rows = repositories.timeline_events.copied(session, body.events, at, path.timeline_id)
-        return edited(session, f"Copied {counted(len(rows))}", rows)
+        if body.cut:
+            repositories.timeline_events.remove(session, body.cut)
+        answer = edited(session, f"{'Moved' if body.cut else 'Copied'} {counted(len(rows))}", rows, body.cut)
+    return kept(answer)
 
 
 @api.post("/<int:timeline_id>/recording", responses={200: EventsEdited})
@@ -131,7 +145,8 @@ def keep_recording(path: TimelinePath, body: KeepRecording) -> EventsEdited:
     with context().store.edit(browser_id(), "Record") as session:
         made = recorded_song.add(session, path.timeline_id, found.taken, found.spans, replaces=body.replaces)
         gone = f", in the place of {counted(len(made.gone))}" if made.gone else ""
-        return edited(session, f"Recorded {counted(len(made.events))}{gone}", made.events, made.gone)
+        answer = edited(session, f"Recorded {counted(len(made.events))}{gone}", made.events, made.gone)
+    return kept(answer)
 
 
 @api.post("/<int:timeline_id>/time", responses={200: Done})

@@ -80,7 +80,7 @@ class TrackView(BaseModel):
     drives: str
 
 
-class EventView(BaseModel):
+class SongEventView(BaseModel):
     """An event: number and name of a cue, what a press did, the value of a level, a message in words. gone: what it is on is not
     there."""
 
@@ -113,7 +113,7 @@ class TimelineView(BaseModel):
     bars: list[float]
     markers: list[MarkerView]
     tracks: list[TrackView]
-    events: list[EventView]
+    events: list[SongEventView]
     cues: list[CueChoice]
 
 
@@ -189,9 +189,10 @@ class QuantiseEvents(ChosenEvents):
 
 
 class CopyEvents(ChosenEvents):
-    """Copies of events, the first at a position; without one: at the next marker."""
+    """Copies of events, the first at a position; without one: at the next marker. cut: events that go with it."""
 
     at: Seconds | None = None
+    cut: EventIds = Field(default_factory=list)
 
 
 class TimeBody(Part):
@@ -208,10 +209,11 @@ class KeepRecording(Part):
 
 
 class EventsEdited(BaseModel):
-    """What was done: events that are new or otherwise now, and numbers of those that are gone."""
+    """What was done: events that are new or otherwise now, and numbers of those that are gone. revision: of the show since."""
 
     done: str
-    events: list[EventView]
+    revision: int = 0
+    events: list[SongEventView]
     gone: list[int]
 
 

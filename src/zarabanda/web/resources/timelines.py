@@ -28,7 +28,7 @@ from .timeline_models import (
     CueChoice,
     DrivablesView,
     DrivableView,
-    EventView,
+    SongEventView,
     GridBody,
     KeepTimeline,
     KindQuery,
@@ -126,7 +126,7 @@ class Wording:
         subjects = Subjects(session)
         self._there = {number: bool(subjects.name(one.drives)) for number, one in self._tracks.items()}
 
-    def view(self, row: EventRow) -> EventView:
+    def view(self, row: EventRow) -> SongEventView:
         """An event as it is read."""
         track, document = self._tracks[row.track_id], row.document
         what, words, gone = "", "", not self._there[row.track_id]
@@ -141,7 +141,7 @@ class Wording:
             what, words = f"{100 * document['value']:g} %", track.name
         else:
             what, words = document["message"]["kind"], in_words(document["message"], self._names)
-        return EventView(
+        return SongEventView(
             id=row.id, track_id=row.track_id, at=row.at, length=row.length, what=what, words=words, gone=gone, document=document
         )  # fmt: skip
 

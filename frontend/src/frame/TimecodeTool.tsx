@@ -1,0 +1,71 @@
+import styled from "styled-components";
+
+import { engineNow } from "../live/clock";
+import { useEveryFrame } from "../live/clock";
+import { useLive, useLivePart } from "../live/socket";
+import { desk } from "../state";
+
+const Told = styled.button`
+  all: unset;
+  cursor: pointer;
+  font-family: var(--numbers);
+  font-size: 14px;
+  white-space: pre;
+  &:focus-visible {
+    outline: 2px solid var(--focus);
+  }
+  small {
+    font: 13px var(--words);
+    color: var(--quiet);
+  }
+`;
+const two = (value: number) => String(value).padStart(2, "0");
+
+/** A label moved on by frames, for counting between what is told. */
+export function labelAfter(label: string, rate: string, frames: number): string {
+  const parts = label.split(/[:;]/).map(Number);
+  if (parts.length !== 4 || parts.some(Number.isNaN)) return label;
+  const counted = rate === "24" ? 24 : rate === "25" ? 25 : 30;
+  const total = ((parts[0]! * 60 + parts[1]!) * 60 + parts[2]!) * counted + parts[3]! + frames;
+  const seconds = Math.floor(total / counted);
+  const mark = label.includes(";") ? ";" : ":";
+  return `${two(Math.floor(seconds / 3600) % 24)}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${mark}${two(total % counted)}`;
+}
+
+const STATES: Record<string, string> = {
+  locking: "locking",
+  chasing: "chasing",
+  free: "free running",
+  standing: "standing",
+  lost: "standing",
+};
+
+/** The label of incoming timecode and how it is; what is wrong with it is on the title, and in Output. */
+export function TimecodeTool() {
+  const shown = useLivePart((state) => {
+    const told = state?.timecode;
+    return told && told.state !== "none" ? { state: told.state, text: told.text } : null;
+  });
+  const label = useEveryFrame<HTMLSpanElement>((element, now) => {
+    const state = useLive.getState().state;
+    const told = state?.timecode;
+    if (!state || !told) return;
+    const moves = told.state === "chasing" || told.state === "free";
+    const real = told.rate === "24" ? 24 : told.rate === "25" ? 25 : told.rate === "30" ? 30 : 30000 / 1001;
+    const frames = moves ? Math.max(0, Math.floor((now - state.t) * real)) : 0;
+    const free = told.state === "free" ? ` ${((told.since ?? 0) + now - state.t).toFixed(1)} s` : "";
+    const words = `${labelAfter(told.label, told.rate, frames)} ${STATES[told.state] ?? told.state}${free}`;
+    if (element.textContent !== words) element.textContent = words;
+  });
+  if (!shown || engineNow() === null) return null;
+  return (
+    <Told
+      title={shown.text || "Incoming timecode"}
+      aria-label="Incoming timecode"
+      onClick={() => desk.showOutput("timecode")}
+    >
+      <span ref={label} />
+      {shown.text && <small> !</small>}
+    </Told>
+  );
+}

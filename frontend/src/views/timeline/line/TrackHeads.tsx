@@ -1,0 +1,183 @@
+import { Circle, Lock, VolumeX } from "lucide-react";
+import styled from "styled-components";
+
+import { useSongTold, useTimelineEdits, type Timeline, type Track } from "../../../api/timelines";
+import { act } from "../../../live/socket";
+import { ActionMenu } from "../../../ui/ActionMenu";
+import { Button } from "../../../ui/Button";
+import { SmallToggle } from "../../../ui/SmallToggle";
+import { KIND_TITLES, type Row } from "../rows";
+import { useHeldSubjects } from "../useHeldSubjects";
+
+const Column = styled.div`
+  border-right: 1px solid var(--line);
+`;
+const Heading = styled.h3`
+  font-size: 13px;
+  font-weight: 400;
+  color: var(--quiet);
+  padding: 3px 12px 0;
+  border-bottom: 1px solid var(--line);
+`;
+const One = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  padding-left: 12px;
+  gap: 4px;
+  overflow: hidden;
+  h4 {
+    margin: 0;
+    font-size: 14px;
+    font-weight: 400;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    line-height: 1.15;
+  }
+  small {
+    color: var(--quiet);
+    font-size: 12px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    display: block;
+  }
+  .tools {
+    display: flex;
+    height: 100%;
+    align-items: center;
+  }
+  .tools > button {
+    width: 24px;
+    height: 34px;
+    display: grid;
+    place-items: center;
+  }
+  .tools [data-variant="plain"] {
+    min-width: 24px;
+    width: 24px;
+    min-height: 34px;
+    padding: 0;
+  }
+  .yours {
+    min-height: 30px;
+    padding: 0 8px;
+    font-size: 13px;
+    margin-right: 4px;
+  }
+  &[data-muted] h4 {
+    color: var(--quiet);
+    text-decoration: line-through;
+  }
+`;
+
+/** The names of tracks, what each is for, and whether it is locked, mute or armed. */
+export function TrackHeads({ song, rows }: { song: Timeline; rows: Row[] }) {
+  const held = useHeldSubjects(song.id);
+  const told = useSongTold(song.id);
+  return (
+    <Column>
+      {rows.map((row) =>
+        row.track ? (
+          <Head
+            key={row.track.id}
+            track={row.track}
+            song={song}
+            height={row.height}
+            held={held(row.track)}
+            records={told?.records ?? false}
+          />
+        ) : (
+          <Heading key={row.heading} style={{ height: row.height }}>
+            {row.heading}
+          </Heading>
+        ),
+      )}
+    </Column>
+  );
+}
+
+interface Props {
+  track: Track;
+  song: Timeline;
+  height: number;
+  held: string | null;
+  records: boolean;
+}
+
+function Head({ track, song, height, held, records }: Props) {
+  const edits = useTimelineEdits(song.id);
+  const { document } = track;
+  const change = (part: Partial<typeof document>) =>
+    void edits.changeTrack(track.id, { ...document, ...part });
+  const order = song.tracks.map((one) => one.id);
+  const place = order.indexOf(track.id);
+  const state = !track.drives
+    ? "what it drives is gone"
+    : [
+        KIND_TITLES[document.kind],
+        document.armed && (records ? "recording" : "armed"),
+        document.locked && "locked",
+        document.muted && "mute",
+      ]
+        .filter(Boolean)
+        .join(" · ");
+  function does(id: string) {
+    if (id === "delete") void edits.removeTrack(track.id);
+    else {
+      const to = place + (id === "up" ? -1 : 1);
+      const moved = [...order];
+      [moved[place], moved[to]] = [moved[to]!, moved[place]!];
+      void edits.orderTracks(moved);
+    }
+  }
+  return (
+    <One style={{ height }} data-muted={document.muted || undefined} aria-label={`Track ${document.name}`}>
+      <div>
+        <h4 title={document.name}>{document.name}</h4>
+        <small title={state}>{held ? "yours: the song waits" : state}</small>
+      </div>
+      {held ? (
+        <Button className="yours" onPress={() => act({ do: "give-back", subject: held })}>
+          Give back
+        </Button>
+      ) : (
+        <div className="tools">
+          <SmallToggle
+            aria-label={`Arm ${document.name}`}
+            isSelected={document.armed ?? false}
+            isDisabled={document.locked ?? false}
+            onChange={(armed) => change({ armed })}
+          >
+            <Circle size={13} aria-hidden="true" />
+          </SmallToggle>
+          <SmallToggle
+            aria-label={`Mute ${document.name}`}
+            isSelected={document.muted ?? false}
+            onChange={(muted) => change({ muted })}
+          >
+            <VolumeX size={14} aria-hidden="true" />
+          </SmallToggle>
+          <SmallToggle
+            aria-label={`Lock ${document.name}`}
+            isSelected={document.locked ?? false}
+            onChange={(locked) => change({ locked })}
+          >
+            <Lock size={13} aria-hidden="true" />
+          </SmallToggle>
+          <ActionMenu
+            label={document.name}
+            onAction={does}
+            actions={[
+              { id: "up", text: "Move up", disabled: place === 0 },
+              { id: "down", text: "Move down", disabled: place === order.length - 1 },
+              { id: "delete", text: "Delete, with what is on it" },
+            ]}
+          />
+        </div>
+      )}
+    </One>
+  );
+}

@@ -1,0 +1,365 @@
+import type { Marker, Timeline, TimelineEvent } from "../../../api/timelines";
+import { MARKERS_PX, RULER_PX, SOUND_PX, TOP_PX, valueOf, type Row } from "../rows";
+import { beatLines, levelFor, positionText, ticks, xOf, type Span } from "../scale";
+
+/** Colours of the theme as it is now. */
+export interface Inks {
+  ink: string;
+  raised: string;
+  line: string;
+  edge: string;
+  quiet: string;
+  bone: string;
+  onBone: string;
+}
+
+export function inksOf(element: Element): Inks {
+  const style = getComputedStyle(element);
+  const of = (name: string) => style.getPropertyValue(name).trim();
+  return {
+    ink: of("--ink"),
+    raised: of("--raised"),
+    line: of("--line"),
+    edge: of("--edge"),
+    quiet: of("--quiet"),
+    bone: of("--bone"),
+    onBone: of("--on-bone"),
+  };
+}
+
+/** Something that is dragged: where its events are meanwhile. */
+export interface Dragging {
+  ids: ReadonlySet<number>;
+  by: number;
+  value: number | null;
+  length: number;
+}
+
+export interface Picture {
+  song: Timeline;
+  rows: Row[];
+  events: Map<number, TimelineEvent[]>;
+  span: Span;
+  width: number;
+  scrolled: number;
+  height: number;
+  chosen: ReadonlySet<number>;
+  dragging: Dragging | null;
+  box: { x0: number; y0: number; x1: number; y1: number } | null;
+  looped: [number, number] | null;
+  part: number | null;
+  inks: Inks;
+}
+
+const WORDS = '13px "Atkinson Hyperlegible Next Variable", sans-serif';
+const NUMBERS = '12px "Atkinson Hyperlegible Mono Variable", monospace';
+
+/** The ruler, the parts of the song and its sound: what stays above the tracks. */
+export function paintTop(
+  context: CanvasRenderingContext2D,
+  picture: Picture,
+  outline: { data: Int8Array; blockS: number } | null,
+) {
+  const { song, span, width, inks, looped, part } = picture;
+  context.clearRect(0, 0, width, TOP_PX);
+  context.font = NUMBERS;
+  context.textBaseline = "middle";
+  for (const p of ticks(span, width)) {
+    const x = Math.round(xOf(p, span, width)) + 0.5;
+    context.fillStyle = inks.line;
+    context.fillRect(x, RULER_PX - 6, 1, 6);
+    context.fillStyle = inks.quiet;
+    context.fillText(positionText(p, song.document.rate ?? "25"), x + 4, RULER_PX / 2);
+  }
+  if (looped) {
+    const x = xOf(looped[0], span, width);
+    context.fillStyle = inks.bone;
+    context.fillRect(x, RULER_PX - 3, Math.max(xOf(looped[1], span, width) - x, 2), 3);
+  }
+  context.font = WORDS;
+  for (const marker of song.markers) paintMarker(context, picture, marker, marker.id === part);
+  paintBeats(context, picture, TOP_PX - SOUND_PX, TOP_PX);
+  if (outline) paintSound(context, picture, outline);
+  context.fillStyle = inks.line;
+  context.fillRect(0, TOP_PX - 1, width, 1);
+}
+
+function paintMarker(
+  context: CanvasRenderingContext2D,
+  { span, width, inks }: Picture,
+  marker: Marker,
+  current: boolean,
+) {
+  const x = Math.round(xOf(marker.at, span, width));
+  const end = xOf(marker.at + (marker.length ?? 0), span, width);
+  const wide = Math.max(end - x - 2, 2);
+  if (end < 0 || x > width) return;
+  context.fillStyle = current ? inks.bone : inks.raised;
+  if (marker.length) context.fillRect(x, RULER_PX + 3, wide, MARKERS_PX - 4);
+  context.fillStyle = marker.colour || inks.edge;
+  context.fillRect(x, RULER_PX, wide, 3);
+  context.fillStyle = current ? inks.onBone : inks.bone;
+  clipped(context, marker.name, x + 6, RULER_PX + MARKERS_PX / 2 + 2, marker.length ? wide - 8 : 120);
+}
+
+/** Words that end where there is no more room. */
+function clipped(context: CanvasRenderingContext2D, text: string, x: number, y: number, room: number) {
+  if (room < 10) return;
+  context.save();
+  context.beginPath();
+  context.rect(Math.max(x, 0) - 1, y - 12, room + Math.min(x, 0), 24);
+  context.clip();
+  context.fillText(text, Math.max(x, 4), y);
+  context.restore();
+}
+
+function paintBeats(context: CanvasRenderingContext2D, picture: Picture, top: number, bottom: number) {
+  const { song, span, width, inks } = picture;
+  const inBar = song.document.grid?.in_bar ?? 4;
+  const barPx = song.bars.length > 1 ? xOf(span.from + song.bars[1]! - song.bars[0]!, span, width) : width;
+  const every = Math.max(1, 2 ** Math.ceil(Math.log2(Math.max(14 / Math.max(barPx, 0.01), 0.01))));
+  for (const { p, bar, beat } of beatLines(song.bars, barPx / inBar > 10 ? inBar : 1, span)) {
+    if (bar % every) continue;
+    context.globalAlpha = beat === 0 ? (bar % (4 * every) === 0 ? 1 : 0.55) : 0.25;
+    context.fillStyle = inks.line;
+    context.fillRect(Math.round(xOf(p, span, width)), top, 1, bottom - top);
+  }
+  context.globalAlpha = 1;
+}
+
+function paintSound(
+  context: CanvasRenderingContext2D,
+  { song, span, width, inks }: Picture,
+  { data, blockS }: { data: Int8Array; blockS: number },
+) {
+  const middle = TOP_PX - SOUND_PX / 2;
+  const half = SOUND_PX / 2 - 4;
+  const at = song.document.sound_at ?? 0;
+  const count = data.length / 2;
+  context.fillStyle = inks.quiet;
+  for (let x = 0; x < width; x++) {
+    const from = (span.from - at + (x / width) * (span.to - span.from)) / blockS;
+    const to = Math.max(from + (span.to - span.from) / width / blockS, from + 1e-9);
+    const first = Math.max(Math.floor(from), 0);
+    const last = Math.min(Math.max(Math.ceil(to), first + 1), count);
+    if (to < 0 || first >= count) continue;
+    let low = 127;
+    let high = -127;
+    for (let n = first; n < last; n++) {
+      low = Math.min(low, data[2 * n]!);
+      high = Math.max(high, data[2 * n + 1]!);
+    }
+    const top = middle - (high / 127) * half;
+    context.fillRect(x, top, 1, Math.max(((high - low) / 127) * half, 1));
+  }
+}
+
+export { levelFor };
+
+/** The tracks, with what is on them. */
+export function paintTracks(context: CanvasRenderingContext2D, picture: Picture) {
+  const { rows, width, height, scrolled, inks, events, box } = picture;
+  context.clearRect(0, 0, width, height);
+  context.save();
+  context.translate(0, -scrolled);
+  const bottom = Math.max(height + scrolled, 0);
+  paintBeats(context, picture, scrolled, bottom);
+  for (const row of rows) {
+    if (row.top + row.height < scrolled || row.top > bottom) continue;
+    context.fillStyle = inks.line;
+    context.fillRect(0, row.top + row.height - 1, width, 1);
+    if (row.track) {
+      context.globalAlpha = row.track.document.muted ? 0.4 : 1;
+      paintTrack(context, picture, row, events.get(row.track.id) ?? []);
+      context.globalAlpha = 1;
+    }
+  }
+  context.restore();
+  if (box) {
+    context.strokeStyle = inks.bone;
+    context.setLineDash([4, 3]);
+    context.strokeRect(
+      Math.min(box.x0, box.x1),
+      Math.min(box.y0, box.y1),
+      Math.abs(box.x1 - box.x0),
+      Math.abs(box.y1 - box.y0),
+    );
+    context.setLineDash([]);
+  }
+}
+
+/** Where an event is while it may be dragged. */
+export const shownAt = (event: TimelineEvent, dragging: Dragging | null) =>
+  dragging?.ids.has(event.id) ? event.at + dragging.by : event.at;
+
+function paintTrack(context: CanvasRenderingContext2D, picture: Picture, row: Row, events: TimelineEvent[]) {
+  const kind = row.track!.document.kind;
+  if (kind === "levels") return paintLevel(context, picture, row, events);
+  const { span, width, dragging } = picture;
+  const sorted = dragging ? [...events].sort((a, b) => shownAt(a, dragging) - shownAt(b, dragging)) : events;
+  sorted.forEach((event, n) => {
+    const x = xOf(shownAt(event, dragging), span, width);
+    const next = sorted[n + 1];
+    const room = (next ? xOf(shownAt(next, dragging), span, width) : width) - x;
+    const length = event.length + (dragging?.ids.has(event.id) ? dragging.length : 0);
+    const end = xOf(shownAt(event, dragging) + Math.max(length, 0), span, width);
+    if (Math.max(end, x + Math.min(room, 120)) < 0 || x > width) return;
+    if (kind === "cues") paintCue(context, picture, row, event, x, room);
+    else if (kind === "presses") paintPress(context, picture, row, event, x, Math.max(end - x, 3));
+    else paintMessage(context, picture, row, event, x);
+  });
+}
+
+function dashed(context: CanvasRenderingContext2D, gone: boolean) {
+  context.setLineDash(gone ? [3, 3] : []);
+}
+
+function paintCue(
+  context: CanvasRenderingContext2D,
+  { inks, chosen }: Picture,
+  row: Row,
+  event: TimelineEvent,
+  x: number,
+  room: number,
+) {
+  const isChosen = chosen.has(event.id);
+  const wide = Math.max(Math.min(room - 2, 130), 3);
+  const y = row.top + 7;
+  const high = row.height - 14;
+  context.fillStyle = isChosen ? inks.bone : inks.raised;
+  context.fillRect(x, y, wide, high);
+  context.fillStyle = event.gone ? inks.quiet : inks.bone;
+  context.fillRect(x, y, 2, high);
+  context.font = WORDS;
+  context.textBaseline = "middle";
+  context.fillStyle = isChosen ? inks.onBone : event.gone ? inks.quiet : inks.bone;
+  clipped(context, `${event.what} ${event.words}`, x + 6, y + high / 2, wide - 7);
+  if (event.gone) {
+    context.strokeStyle = inks.quiet;
+    dashed(context, true);
+    context.strokeRect(x + 0.5, y + 0.5, wide - 1, high - 1);
+    dashed(context, false);
+  }
+}
+
+function paintPress(
+  context: CanvasRenderingContext2D,
+  { inks, chosen }: Picture,
+  row: Row,
+  event: TimelineEvent,
+  x: number,
+  wide: number,
+) {
+  const y = row.top + 10;
+  const high = row.height - 20;
+  const isChosen = chosen.has(event.id);
+  const does = (event.document as { does?: string }).does ?? "hold";
+  context.strokeStyle = context.fillStyle = event.gone ? inks.quiet : inks.bone;
+  if (does === "hold") {
+    dashed(context, event.gone);
+    if (event.gone) context.strokeRect(x + 0.5, y + 0.5, wide, high);
+    else context.fillRect(x, y, wide, high);
+    dashed(context, false);
+  } else {
+    // on: opens to the right; off: closes
+    const way = does === "on" ? 9 : -9;
+    context.beginPath();
+    context.moveTo(x, y);
+    context.lineTo(x + way, y + high / 2);
+    context.lineTo(x, y + high);
+    context.closePath();
+    if (does === "on") context.fill();
+    else context.stroke();
+  }
+  if (isChosen) {
+    context.strokeStyle = inks.bone;
+    context.strokeRect(x - 3.5, y - 3.5, Math.max(wide, 10) + 7, high + 7);
+  }
+}
+
+function paintMessage(
+  context: CanvasRenderingContext2D,
+  { inks, chosen }: Picture,
+  row: Row,
+  event: TimelineEvent,
+  x: number,
+) {
+  const y = row.top + row.height / 2;
+  const half = 9;
+  context.beginPath();
+  context.moveTo(x, y - half);
+  context.lineTo(x + half, y);
+  context.lineTo(x, y + half);
+  context.lineTo(x - half, y);
+  context.closePath();
+  context.lineWidth = 2;
+  context.strokeStyle = event.gone ? inks.quiet : inks.bone;
+  context.fillStyle = chosen.has(event.id) ? inks.bone : inks.ink;
+  context.fill();
+  context.stroke();
+  context.lineWidth = 1;
+}
+
+/** How far a point of a level is above the lower edge of its track. */
+export const yOfLevel = (row: Row, value: number) => row.top + row.height - 8 - value * (row.height - 16);
+
+function paintLevel(context: CanvasRenderingContext2D, picture: Picture, row: Row, events: TimelineEvent[]) {
+  const { span, width, inks, chosen, dragging } = picture;
+  const shown = events.map((event) => {
+    const moved = dragging?.ids.has(event.id);
+    const value = moved && dragging?.value != null ? dragging.value : valueOf(event);
+    return { event, at: shownAt(event, dragging), value };
+  });
+  shown.sort((a, b) => a.at - b.at);
+  if (!shown.length) return;
+  context.strokeStyle = shown[0]!.event.gone ? inks.quiet : inks.bone;
+  context.lineWidth = 1.5;
+  context.beginPath();
+  for (const { at, value } of shown) context.lineTo(xOf(at, span, width), yOfLevel(row, value));
+  context.lineTo(width, yOfLevel(row, shown.at(-1)!.value));
+  context.stroke();
+  context.lineWidth = 1;
+  const near = (span.to - span.from) / width;
+  let last = -Infinity;
+  for (const { event, at, value } of shown) {
+    if (at < span.from - near * 8 || at > span.to + near * 8) continue;
+    if (at - last < near * 5 && !chosen.has(event.id)) continue; // too close to be told apart
+    last = at;
+    const x = xOf(at, span, width);
+    context.fillStyle = chosen.has(event.id) ? inks.bone : inks.ink;
+    context.fillRect(x - 4, yOfLevel(row, value) - 4, 8, 8);
+    context.strokeRect(x - 3.5, yOfLevel(row, value) - 3.5, 7, 7);
+  }
+}
+
+/** The event under a point of the tracks (x, y without scrolling), and whether its end is. */
+export function eventAt(
+  picture: Picture,
+  x: number,
+  y: number,
+): { event: TimelineEvent; end: boolean } | null {
+  const row = picture.rows.find((one) => one.track && y >= one.top && y < one.top + one.height);
+  if (!row?.track) return null;
+  const events = picture.events.get(row.track.id) ?? [];
+  const { span, width } = picture;
+  const kind = row.track.document.kind;
+  for (let n = events.length - 1; n >= 0; n--) {
+    const event = events[n]!;
+    const begin = xOf(event.at, span, width);
+    if (kind === "levels") {
+      if (Math.abs(x - begin) <= 8 && Math.abs(y - yOfLevel(row, valueOf(event))) <= 10)
+        return { event, end: false };
+      continue;
+    }
+    const next = events[n + 1];
+    const room = (next ? xOf(next.at, span, width) : width + 200) - begin;
+    const held = kind === "presses" && (event.document as { does?: string }).does === "hold";
+    const end = held
+      ? Math.max(xOf(event.at + event.length, span, width), begin + 3)
+      : begin + (kind === "cues" ? Math.min(room, 130) : 10);
+    const early = kind === "messages" ? 10 : 4;
+    if (held && x >= end - 5 && x <= end + 6 && end - begin > 8) return { event, end: true };
+    if (x >= begin - early && x <= end + 4) return { event, end: false };
+  }
+  return null;
+}
