@@ -42,14 +42,15 @@ const TYPES_TEXT = "input:not([type=range]), textarea, [contenteditable]";
 export function usesKey(target: Element | null, key: string): boolean {
   if (!target) return false;
   if (target.matches(TYPES_TEXT)) return true;
-  if (target.closest("[role=listbox], [role=menu]")) return key.length === 1;
+  if (target.closest("[role=listbox]:not([data-stays]), [role=menu]")) return key.length === 1;
   return key === " " && target.matches("button, [role=button], [role=tab]");
 }
 
 const GO_IN: readonly View[] = ["cues", "busk"];
 /** Where a press by pointer leaves no focus behind, so that keys act there. */
 const LEAVES_NO_FOCUS: readonly View[] = [...GO_IN, "timeline"];
-const OPEN = "[role=dialog], [role=menu], [role=listbox]";
+/** What is open over the view; a list that is a part of it says so. */
+const OPEN = "[role=dialog], [role=menu], [role=listbox]:not([data-stays])";
 
 /** Whether a key is free for the page: nobody took it, nothing is open, and the focus does not use it itself. */
 export function isFree(event: KeyboardEvent): boolean {
@@ -60,9 +61,14 @@ export function isFree(event: KeyboardEvent): boolean {
 
 const HOLDS_FOCUS = `${TYPES_TEXT}, ${OPEN}`;
 
-/** Whether Space is go: not where text is typed, something is open, or the keyboard itself has put a visible focus. */
+/** Whether Space is go. */
 export function spaceIsGo(view: View, focused: Element | null): boolean {
-  if (!GO_IN.includes(view) || document.querySelector(OPEN)) return false;
+  return GO_IN.includes(view) && spaceIsFree(focused);
+}
+
+/** Whether Space acts on the view: not where text is typed, something is open, or the keyboard has put a visible focus. */
+export function spaceIsFree(focused: Element | null): boolean {
+  if (document.querySelector(OPEN)) return false;
   if (!focused || focused === document.body) return true;
   return !focused.matches(TYPES_TEXT) && !focused.matches(":focus-visible");
 }

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 
 import { useTimelineEdits, type Timeline } from "../../api/timelines";
-import { isFree } from "../../frame/shortcuts";
+import { isFree, spaceIsFree } from "../../frame/shortcuts";
 import { act } from "../../live/socket";
 import { useDesk } from "../../state";
 import { line, playOrStand, positionNow, seen, toldOf, useLine } from "./line";
@@ -100,16 +100,20 @@ export function useLineKeys(song: Timeline | undefined) {
       },
     };
     const onKey = (event: KeyboardEvent) => {
-      if (useDesk.getState().view !== "timeline" || !isFree(event)) return;
+      if (useDesk.getState().view !== "timeline") return;
+      const focused = document.activeElement;
+      if (event.key === " " ? event.defaultPrevented || !spaceIsFree(focused) : !isFree(event)) return;
+      if (event.key === " " && focused instanceof HTMLElement) focused.blur();
       const held = event.ctrlKey || event.metaKey;
       if (event.altKey) return;
       const name = `${event.shiftKey && event.key.length > 1 ? "Shift+" : ""}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
       const does = held ? ctrl[name] : plain[name];
       if (!does) return;
       event.preventDefault();
+      event.stopPropagation();
       if (!event.repeat || name.includes("Arrow")) does();
     };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    window.addEventListener("keydown", onKey, true);
+    return () => window.removeEventListener("keydown", onKey, true);
   }, [song, edits]);
 }

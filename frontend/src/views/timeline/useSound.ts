@@ -6,15 +6,18 @@ import { positionNow, seen, toldOf, useLine } from "./line";
 
 /** Farther away than this the sound is put where the song is, s; nearer, it runs a little faster or slower until it is there. */
 const FAR_S = 0.12;
-const NEAR_S = 0.004;
-const MOST_BEND = 0.03;
+const NEAR_S = 0.003;
+const MOST_BEND = 0.05;
+/** How quickly it comes there: in about half a second. */
+const BEND = 2;
+const SMOOTH = 0.15;
 const FADE_S = 0.012;
 
 /** How the sound runs to where the song is: how much faster than the song; null: it must be put there. */
 export function bendFor(behind: number): number | null {
   if (Math.abs(behind) > FAR_S) return null;
   if (Math.abs(behind) < NEAR_S) return 0;
-  return Math.max(-MOST_BEND, Math.min(MOST_BEND, behind * 0.6));
+  return Math.max(-MOST_BEND, Math.min(MOST_BEND, behind * BEND));
 }
 
 /** Play the sound of a song in step with where it is on stage. It never drives the light. */
@@ -29,6 +32,7 @@ export function useSound(song: Timeline | undefined) {
     audio.preload = "auto";
     audio.preservesPitch = true;
     let refused = false;
+    let behind = 0;
     const watch = { song: id, off: 0 };
     (window as { soundOff?: typeof watch }).soundOff = watch; // for measuring
     const step = () => {
@@ -42,7 +46,8 @@ export function useSound(song: Timeline | undefined) {
         if (!audio.paused) audio.pause();
         return;
       }
-      const behind = at - audio.currentTime;
+      const now = at - audio.currentTime;
+      behind = Math.abs(now - behind) > FAR_S ? now : behind + SMOOTH * (now - behind); // both clocks tell in steps
       watch.off = behind;
       const bend = bendFor(behind);
       if (audio.paused) {

@@ -12,7 +12,7 @@ import { inksOf, paintTop, paintTracks, type Picture } from "./paintLine";
 import { TrackHeads } from "./TrackHeads";
 import { useLinePointer } from "./useLinePointer";
 
-const HEADS_PX = 176;
+const HEADS_PX = 196;
 const Frame = styled.div`
   display: grid;
   grid-template-columns: ${HEADS_PX}px minmax(0, 1fr);

@@ -1,4 +1,4 @@
-import { Circle, Lock, VolumeX } from "lucide-react";
+import { Circle, VolumeX } from "lucide-react";
 import styled from "styled-components";
 
 import { useSongTold, useTimelineEdits, type Timeline, type Track } from "../../../api/timelines";
@@ -125,7 +125,8 @@ function Head({ track, song, height, held, records }: Props) {
         .filter(Boolean)
         .join(" · ");
   function does(id: string) {
-    if (id === "delete") void edits.removeTrack(track.id);
+    if (id === "lock") change({ locked: !document.locked });
+    else if (id === "delete") void edits.removeTrack(track.id);
     else {
       const to = place + (id === "up" ? -1 : 1);
       const moved = [...order];
@@ -160,17 +161,11 @@ function Head({ track, song, height, held, records }: Props) {
           >
             <VolumeX size={14} aria-hidden="true" />
           </SmallToggle>
-          <SmallToggle
-            aria-label={`Lock ${document.name}`}
-            isSelected={document.locked ?? false}
-            onChange={(locked) => change({ locked })}
-          >
-            <Lock size={13} aria-hidden="true" />
-          </SmallToggle>
           <ActionMenu
             label={document.name}
             onAction={does}
             actions={[
+              { id: "lock", text: document.locked ? "Unlock" : "Lock: nothing is recorded or moved" },
               { id: "up", text: "Move up", disabled: place === 0 },
               { id: "down", text: "Move down", disabled: place === order.length - 1 },
               { id: "delete", text: "Delete, with what is on it" },

@@ -66,6 +66,7 @@ export function EventList({ song }: { song: Timeline }) {
   const { events } = song;
   const rate = song.document.rate ?? "25";
   const names = useMemo(() => new Map(song.tracks.map((one) => [one.id, one.document.name])), [song.tracks]);
+  // eslint-disable-next-line react-hooks/incompatible-library -- it is not memoised, and need not be
   const rows = useVirtualizer({
     count: events.length,
     getScrollElement: () => element.current,
@@ -105,7 +106,14 @@ export function EventList({ song }: { song: Timeline }) {
     line.choose([id]);
   }
   return (
-    <Scrolls ref={element} role="listbox" aria-label="Events" aria-multiselectable="true" tabIndex={0}>
+    <Scrolls
+      ref={element}
+      data-stays=""
+      role="listbox"
+      aria-label="Events"
+      aria-multiselectable="true"
+      tabIndex={0}
+    >
       <div style={{ height: rows.getTotalSize(), position: "relative" }}>
         {rows.getVirtualItems().map((row) => {
           const event = events[row.index]!;
