@@ -9,7 +9,7 @@ from typing import Any
 
 from zarabanda.core.timecode.timeline import Occurrence, Timeline
 
-KEPT_EVERY_S = 10.0
+KEPT_EVERY_S = 4.0
 """So often, in s of the song, what it is there is kept."""
 _KEPT = 12
 """For so many songs, and sets of what hands hold of them."""
@@ -34,19 +34,37 @@ class Folds:
             latest = self._latest.get(key)
             if latest is not None and latest[0] == p:
                 return latest[1]
-            kept = self._kept.pop(key, None) or [(float("-inf"), fresh())]
-            self._kept[key] = kept
+            kept = self._of(key, fresh)
+            while (following := max(kept[-1][0] + KEPT_EVERY_S, KEPT_EVERY_S)) <= p:
+                self._go_on(timeline, kept, following, fold)
             at, state = kept[bisect_right([one for one, _ in kept], p) - 1]
-            while (following := max(at + KEPT_EVERY_S, KEPT_EVERY_S)) <= p:
-                state = fold(state, timeline.between(at, following), following)
-                at = following
-                kept.append((at, state))
             found = fold(state, timeline.between(at, p), p)
             self._latest[key] = p, found
-            for old in list(self._kept)[:-_KEPT]:
-                self._kept.pop(old)
-                self._latest.pop(old, None)
             return found
+
+    def go_on(self, timeline: Timeline, hands: frozenset[str], fresh: Callable[[], Any], fold: Fold) -> bool:
+        """Make the next check-point of a song; whether there was one to be made."""
+        with self._turn:
+            kept = self._of((timeline.id, hands), fresh)
+            following = max(kept[-1][0] + KEPT_EVERY_S, KEPT_EVERY_S)
+            if following > timeline.length:
+                return False
+            self._go_on(timeline, kept, following, fold)
+            return True
+
+    @staticmethod
+    def _go_on(timeline: Timeline, kept: list[tuple[float, Any]], p: float, fold: Fold) -> None:
+        at, state = kept[-1]
+        kept.append((p, fold(state, timeline.between(at, p), p)))
+
+    def _of(self, key: Key, fresh: Callable[[], Any]) -> list[tuple[float, Any]]:
+        """The check-points of a song, now the last to go."""
+        kept = self._kept.pop(key, None) or [(float("-inf"), fresh())]
+        self._kept[key] = kept
+        for old in list(self._kept)[:-_KEPT]:
+            self._kept.pop(old)
+            self._latest.pop(old, None)
+        return kept
 
     def carried(self, before: Mapping[int, Timeline], now: Mapping[int, Timeline], moved: Callable[[Any], Any]) -> Folds:
         """For a program in which nothing but timelines differs: what lies before the first difference is kept. moved: a state in

@@ -54,6 +54,7 @@ from zarabanda.workers import Troubles, in_words
 
 from . import journal as journals
 from .compiling import Compiler
+from .folding_ahead import FoldingAhead
 from .held_now import held_now
 from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
@@ -96,6 +97,7 @@ class Engine:
         self.loop.on_proven = self._proven
         self.loop.on_message = self._send
         self._timecode = TimecodeIn(simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles)
+        self._folding = FoldingAhead(lambda: self.loop.state, troubles)
         self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode)
         self._compiler = Compiler()
         self._compiling = threading.Lock()
@@ -126,6 +128,7 @@ class Engine:
         self._server.close()
         self.devices.close()
         self._timecode.close()
+        self._folding.close()
         self.loop.batching.close()
 
     def _resume(self, since: float) -> None:
@@ -275,6 +278,7 @@ class Engine:
             self._publisher.publish_state(t, self._server.peers)
 
     def _changed(self) -> None:
+        self._folding.wake()
         self._publisher.state_is_new()
         self._keep()
 

@@ -16,8 +16,8 @@ from .beat_grid import BeatGrid
 
 PLAIN = BeatGrid()
 """120 BPM from the beginning."""
-STEP_S = 0.04
-"""So often a level that moves is written down between its points; what is seen between is straight."""
+RISES_S = 0.02
+"""So soon after a point at 0 a level that rises has begun what it drives."""
 
 
 @dataclass(frozen=True)
@@ -37,13 +37,20 @@ class Event:
 
 @dataclass(frozen=True)
 class Occurrence:
-    """Something that a track does at a position. what: go, down, up, level, message or tempo."""
+    """Something that a track does at a position. what: go, down, up, level, message or tempo. Of a level: its value, and to which
+    it goes in how many s."""
 
     at: float
     what: str
     subject: str
     event: Event
     value: float = 0.0
+    to: float = 0.0
+    seconds: float = 0.0
+
+
+def _rises(one: Event, following: Event) -> bool:
+    return one.value <= 0 < following.value and following.at - one.at > RISES_S
 
 
 @dataclass(frozen=True, eq=False)
@@ -77,6 +84,16 @@ class Track:
     def _at(self) -> list[float]:
         return [one.at for one in self.events]
 
+    def _point(self, one: Event, following: Event | None) -> Occurrence:
+        if following is None:
+            return Occurrence(one.at, "level", self.subject, one, one.value, one.value)
+        return Occurrence(one.at, "level", self.subject, one, one.value, following.value, following.at - one.at)
+
+    def _risen(self, one: Event, following: Event) -> Occurrence:
+        left = following.at - one.at - RISES_S
+        value = following.value * RISES_S / (following.at - one.at)
+        return Occurrence(one.at + RISES_S, "level", self.subject, one, value, following.value, left)
+
     @cached_property
     def occurrences(self) -> list[tuple[float, int, Occurrence]]:
         """All that it does, each with its position, and its order among what it does there: what ends comes first."""
@@ -88,19 +105,14 @@ class Track:
                 end = one.at + one.length
                 found.append((end, 0 if one.length > 0 else 2, Occurrence(end, "up", self.subject, one)))
         if self.kind == "levels":
-            found += [(at, 1, Occurrence(at, "level", self.subject, one, value)) for at, one, value in self._steps()]
+            found = [
+                (one.at, 1, self._point(one, following))
+                for one, following in zip(self.events, [*self.events[1:], None], strict=True)
+            ]
+            found += [
+                (one.at + RISES_S, 1, self._risen(one, next_)) for one, next_ in pairwise(self.events) if _rises(one, next_)
+            ]
         return sorted(found, key=lambda one: one[:2])
-
-    def _steps(self) -> list[tuple[float, Event, float]]:
-        found = []
-        for one, following in pairwise(self.events):
-            if one.value == following.value:
-                continue
-            for n in range(int(one.at / STEP_S) + 1, int(following.at / STEP_S) + 1):
-                at = n * STEP_S
-                if one.at < at < following.at:
-                    found.append((at, one, one.value + (following.value - one.value) * (at - one.at) / (following.at - one.at)))
-        return found
 
 
 @dataclass(frozen=True, eq=False)

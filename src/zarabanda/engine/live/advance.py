@@ -8,7 +8,7 @@ from typing import Any
 from zarabanda.core.playback.going import Passage
 from zarabanda.core.playback.shares import INFINITY
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import AnyAction, LetGo
+from zarabanda.messages import AnyAction, LetGo, PlayerId
 
 from ..messaging import CUE_HOLDS, CueMessage, action_of
 from . import (
@@ -124,8 +124,19 @@ def _acted(state: LiveState, message: CueMessage, t: float, holder: str, who: st
         return state.with_(outbox=state.outbox.with_message(sending.Outward(0, text=text)))
 
 
-_LOOKED_AT = ("program", "claims", "playing", "lists", "overlays", "busk")
-"""Parts of the state that say which lights are dark, and what they come to."""
+_LOOKED_AT = ("program", "claims", "lists", "overlays", "busk")
+"""Parts of the state that say which lights are dark, and what they come to, beside what plays."""
+
+
+def _act_alike(before: Mapping[PlayerId, Playing], now: Mapping[PlayerId, Playing]) -> bool:
+    """Whether the same plays on the same heads with the same fades: how much, and how fast, says nothing of the dark."""
+    if before is now or len(before) != len(now):
+        return before is now
+    pairs = zip(before.items(), now.items(), strict=True)
+    return all(
+        one is two or (key == other and one.fades is two.fades and one.instance is two.instance and one.part is two.part)
+        for (key, one), (other, two) in pairs
+    )
 
 
 def done(state: LiveState, t: float, before: LiveState | None = None) -> LiveState:
@@ -136,7 +147,8 @@ def done(state: LiveState, t: float, before: LiveState | None = None) -> LiveSta
     while state.let_go_of:
         gone = sorted(state.let_go_of)
         state = holding.let_go(state.with_(let_go_of=frozenset()), LetGo(holders=gone), t)
-    if before is not None and all(getattr(state, name) is getattr(before, name) for name in _LOOKED_AT):
+    same = before is not None and all(getattr(state, name) is getattr(before, name) for name in _LOOKED_AT)
+    if same and before is not None and _act_alike(before.playing, state.playing):
         return state
     return specials.with_goals(dark_moves.watched(state, t))
 

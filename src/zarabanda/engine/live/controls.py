@@ -171,6 +171,15 @@ def _effect_level(state: LiveState, control: Control, value: float, t: float) ->
     return state.with_playing(player, at_rate(state, playing, speed, t))
 
 
+def speed_gliding(state: LiveState, control: Control, value: float, t: float, seconds: float) -> LiveState:
+    """With the speed of an effect on its way to what a fader at a value makes of it."""
+    player = control.players[0]
+    playing = state.playing.get(player)
+    if playing is None:
+        return state
+    return state.with_playing(player, state.gliding_to(playing, value * playing.instance.speed * playing.hand_speed, t, seconds))
+
+
 def _effect_on(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
     player = control.players[0]
     if on and player not in state.program.instances:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Mapping
+from dataclasses import replace
 from typing import Any, Protocol
 
 from zarabanda.core.playback.going import Passage
@@ -23,6 +24,7 @@ from zarabanda.messages import (
     RowLevel,
 )
 
+from ..controls import Control
 from ..program import Program
 from . import controls, cue_lists, flashes, overlays, rows
 from .hands import plain
@@ -96,6 +98,31 @@ def _pressed(state: LiveState, one: Occurrence, moves: Moves) -> LiveState:
     return state
 
 
+def _level(state: LiveState, one: Occurrence) -> LiveState:
+    """With a level at a point. A speed goes from there to that of the next: its phases are exact in between."""
+    state = level_set(state, one.subject, one.value, one.at)
+    control = state.program.controls.get(ControlId(one.subject))
+    if control is None or not drives_speed(control) or one.to == one.value:
+        return state
+    return controls.speed_gliding(state, control, one.to, one.at, one.seconds)
+
+
+def drives_speed(control: Control) -> bool:
+    """Whether a fader drives the speed of an effect."""
+    return control.plays_effect and control.mode == "fader" and control.job != "depth"
+
+
+def level_shown(state: LiveState, subject: str, value: float, t: float) -> LiveState:
+    """With a level where it is between its points; a speed is on its way there already."""
+    control = state.program.controls.get(ControlId(subject))
+    if control is None or not drives_speed(control):
+        return level_set(state, subject, value, t)
+    playing = state.playing.get(control.players[0])
+    if control.job == "speed" or playing is None:
+        return state.with_level(control.key, value)
+    return state.with_level(control.key, value).with_playing(control.players[0], replace(playing, level=value))
+
+
 def level_set(state: LiveState, subject: str, value: float, t: float) -> LiveState:
     """With a level at a value."""
     number = _number(subject)
@@ -117,7 +144,7 @@ _DONE: dict[str, Callable[[LiveState, Occurrence, Moves], LiveState]] = {
     "go": _go,
     "down": _pressed,
     "up": _pressed,
-    "level": lambda state, one, moves: level_set(state, one.subject, one.value, one.at),
+    "level": lambda state, one, moves: _level(state, one),
     "message": lambda state, one, moves: moves.send(state, one.event.content, one.at),
     "tempo": lambda state, one, moves: state,
 }
@@ -133,8 +160,15 @@ def folded_on(state: LiveState, occurrences: Iterable[Occurrence], p: float, han
 
 def song_at(program: Program, timeline: Timeline, p: float, hands: frozenset[str], moves: Moves) -> LiveState:
     """A song at a position, but for what hands hold."""
-    found: LiveState = program.folds.at(
-        timeline, p, hands, lambda: fresh(program, timeline),
-        lambda state, occurrences, until: folded_on(state, occurrences, until, hands, moves),
-    )  # fmt: skip
+    found: LiveState = program.folds.at(timeline, p, hands, *fold_of(program, timeline, hands, moves))
     return found
+
+
+def fold_of(
+    program: Program, timeline: Timeline, hands: frozenset[str], moves: Moves
+) -> tuple[Callable[[], LiveState], Callable[[LiveState, Iterable[Occurrence], float], LiveState]]:
+    """How a song begins, and how it goes on: see `Folds`."""
+    return (
+        lambda: fresh(program, timeline),
+        lambda state, occurrences, until: folded_on(state, occurrences, until, hands, moves),
+    )

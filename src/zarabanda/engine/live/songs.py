@@ -15,7 +15,7 @@ from zarabanda.messages import PlayerId
 
 from . import cue_lists, pages, specials, tempos
 from .ahead import AT_ONE, Ahead
-from .folding import Moves, level_set, occurred, song_at
+from .folding import Moves, level_set, level_shown, occurred, song_at
 from .gliding import Glide
 from .hands import Hand, object_of, plain
 from .sending import Outward
@@ -69,7 +69,7 @@ class Song:
             if glide is not None:
                 inner = level_set(inner, track.subject, glide.at(value, t), p)
             elif track.moves_at(p):
-                inner = level_set(inner, track.subject, value, p)
+                inner = level_shown(inner, track.subject, value, p)
         return inner
 
     def ahead_of(self, key: PlayerId, t: float) -> float:
