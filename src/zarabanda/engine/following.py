@@ -87,7 +87,8 @@ class Followed:
     def _on_its_way(self, t: float, timelines: Mapping[int, Timeline]) -> tuple[Followed, list[Chased]]:
         chase, way = self.chase, self.chase.way
         is_new = self.state not in ("chasing", "free")
-        if way is None or (is_new and chase.state(t) == "locking"):
+        unknown = self.state in ("none", "locking", "lost")  # one that stood, or was followed, is known
+        if way is None or (unknown and chase.state(t) == "locking"):
             return self._in_state("locking", t), []
         timeline = meant(way.position_at(t), timelines)
         now = replace(self._in_state("chasing", t), timeline=timeline.id if timeline is not None else None)

@@ -32,7 +32,7 @@ from .live.recording import Recording, ended
 from .live.seen_ahead import seen_ahead
 from .live.sending import Outward
 from .live.song_actions import scrubbed_state
-from .live.songs import with_song
+from .live.songs import led, with_song
 from .live.specials import crossing
 from .live.stages import Stages, levels_at
 from .live.state import LiveState, LookedAt
@@ -40,6 +40,8 @@ from .live.testing import with_held
 from .program import EMPTY, Program
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
+LEAD_S = 0.009
+"""Songs are played so far ahead of their frames: what has a stamp comes at it on average, not half a frame and the way later."""
 
 
 FRAME, SCREEN, OUTPUT, PROGRAM, OPENING = "Frame", "Screen", "Output", "Show", "Opening"
@@ -273,7 +275,8 @@ class Loop:
         return found
 
     def _compute(self, t: float, laps: Laps) -> Snapshot:
-        state, beneath = on_stage(self.state, t), self.state.beneath(t)
+        seen = led(self.state, t, LEAD_S, MOVES)
+        state, beneath = on_stage(seen, t), seen.beneath(t)
         program = state.program
         self._order = list(state.beneath_overlays)
         placed = [state.playing[key].placed for key in self._order]

@@ -96,7 +96,10 @@ class Engine:
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
         self.loop.on_message = self._send
-        self._timecode = TimecodeIn(simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles)
+        self._timecode = TimecodeIn(
+            simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles,
+            lambda: self._publisher.state_is_new(),
+        )  # fmt: skip
         self._folding = FoldingAhead(lambda: self.loop.state, troubles)
         self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode)
         self._compiler = Compiler()

@@ -79,9 +79,11 @@ class TimecodeIn:
         timelines: Callable[[], Mapping[int, Timeline]],
         tell: Callable[[Chased], None],
         troubles: Troubles,
+        changed: Callable[[], None],
         clock: Callable[[], float] = time.monotonic,
     ) -> None:
         self._player, self._timelines, self._tell, self._troubles, self._clock = player, timelines, tell, troubles, clock
+        self._changed = changed
         self._wanted = ""
         self._line: _Player | _Port | None = None
         self._open = ""
@@ -134,7 +136,9 @@ class TimecodeIn:
         self.followed = self.followed.with_noise(count, t)
 
     def _do(self, followed: Followed, actions: list[Chased]) -> None:
-        self.followed = followed
+        before, self.followed = self.followed, followed
+        if (before.state, before.text) != (followed.state, followed.text):
+            self._changed()
         for action in actions:
             self._tell(action)
 

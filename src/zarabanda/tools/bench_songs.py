@@ -3,8 +3,11 @@ followed."""
 
 from __future__ import annotations
 
+import json
+import tempfile
 import time
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from sqlalchemy import select
@@ -16,15 +19,19 @@ from zarabanda.engine.live.folding import song_at
 from zarabanda.formats.busk_document import BuskRowDocument
 from zarabanda.formats.timeline_document import Grid, TempoChange, TimelineDocument, TrackDocument
 from zarabanda.messages import ShowUpdate
+from zarabanda.protocols.e131 import DataPacket
 from zarabanda.show import compile as compiling
 from zarabanda.show import repositories
 from zarabanda.show.repositories.timeline_events import NewEvent
 from zarabanda.show.store import Store
 from zarabanda.show.tables import CueRow, Group, Page
+from zarabanda.simulators.e131_node import E131Node
 from zarabanda.targets import EffectOnHeads
 from zarabanda.tools import bench_cues
-from zarabanda.tools.bench import Report
-from zarabanda.tools.bench_cues import spread
+from zarabanda.tools.bench import Report, steal_since, steal_ticks
+from zarabanda.tools.bench_cues import Desk, spread
+from zarabanda.tools.browser import CONNECTED, chromium, open_page
+from zarabanda.tools.running import Running, ask, started
 
 EVENTS, LENGTH_S = 5000, 240.0
 _CUES, _HITS = 400, 400
@@ -102,3 +109,148 @@ def folds(data: Path, seconds: float) -> Report:
         song_at(program, timeline, p, frozenset(), MOVES)
         times.append((time.perf_counter() - begun) * 1000)
     return {"whole_ms": round(whole, 1), "occurrences": len(timeline.occurrences), **spread(times)}
+
+
+class Hits:
+    """When the first light flashed white at the node."""
+
+    def __init__(self) -> None:
+        self.slot, self.at = 0, list[float]()
+        self.changed: float | None = None
+        self._before, self._slots = 255, b""
+
+    def take(self, packet: DataPacket, arrived: float) -> None:
+        if packet.universe != 1:
+            return
+        now = packet.slots[self.slot]
+        if now == 255 and self._before < 255:
+            self.at.append(arrived)
+        self._before = now
+        if packet.slots != self._slots:
+            self._slots = packet.slots
+            self.changed = self.changed or arrived
+
+
+def measure(seconds: float) -> Report:
+    """All of it; `seconds` for each part that goes on for a while."""
+    begun = steal_ticks()
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "data"
+        build(data)
+        report: Report = {"fold_ms": folds(data, min(seconds, 10.0))}
+        hits, node = Hits(), E131Node(0)
+        node.on_packet = hits.take
+        with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
+            desk = Desk(running)
+            desk.until(lambda state: len(state.get("lists", ())) == 1)
+            song = ask(running, "/api/timelines")["songs"][0]["id"]
+            report |= _page(running, desk, hits, song, seconds) | _edits(running, song)
+            report["jump_to_packet_ms"] = _jumps(desk, hits, song, seconds)
+            desk.close()
+        node.close()
+        with started(data, "serve", "--node-port", "0", "--artnet-port", "0") as running:
+            report["chase"] = _chase(running, seconds)
+    return report | {"steal": steal_since(begun)}
+
+
+def _page(running: Running, desk: Desk, hits: Hits, song: int, seconds: float) -> Report:
+    """How long the view takes to open, and how many pictures a second it draws; then how far from their stamps events come at the
+    node while it is open and the song plays."""
+    channels = ask(running, "/api/output/universes")["universes"][0]["fixtures"][0]
+    names = [one.lower() for one in channels["channels"]]
+    hits.slot = next(n for n, name in enumerate(names) if "intensity" in name)
+    with chromium() as browser:
+        page = open_page(browser, running.address)
+        page.get_by_role("button", name=CONNECTED).wait_for()
+        page.wait_for_timeout(3000)
+        begun = time.perf_counter()
+        page.get_by_role("tab", name="Timeline", exact=True).click()
+        page.get_by_role("region", name="Timeline").wait_for()
+        page.get_by_role("option").first.wait_for()
+        opened = (time.perf_counter() - begun) * 1000
+        desk.act(do="locate", timeline=song, position=0)
+        time.sleep(6.0)
+        hits.at.clear()
+        desk.act(do="play-song", timeline=song)
+        state: dict[str, Any] = {}
+        desk.until(lambda one: bool(one.get("songs")) and one["songs"][-1]["speed"] == 1)
+        state = desk.state
+        began = state["t"] - state["songs"][-1]["position"]
+        frames = page.evaluate(
+            "() => new Promise(done => { let n = 0; const until = performance.now() + 5000;"
+            " const turn = now => { n++; now < until ? requestAnimationFrame(turn) : done(n / 5) };"
+            " requestAnimationFrame(turn) })"
+        )
+        time.sleep(max(seconds - 5, 1))
+        desk.act(do="play-song", timeline=song, on=False)
+    wall = time.time() - time.monotonic()
+    stamps = np.array([began + 0.5 + n * LENGTH_S / (_HITS + 2) for n in range(_HITS)])
+    late = []
+    for arrived in hits.at:
+        at = arrived - wall
+        late.append(float(at - stamps[np.abs(stamps - at).argmin()]) * 1000)
+    return {
+        "open_ms": round(opened, 1), "pictures_per_s": round(frames, 1), "late_ms": spread(late),
+        "within_a_frame": float(np.mean(np.abs(late) <= 22.7)),
+    }  # fmt: skip
+
+
+def _edits(running: Running, song: int) -> Report:
+    """How long an edit of one event takes to be answered."""
+    view = ask(running, f"/api/timelines/{song}")
+    events, times = view["events"], list[float]()
+    for n in range(40):
+        one = events[(n * 97) % len(events)]
+        begun = time.perf_counter()
+        ask(running, "/api/timelines/events/change", {"changes": [{"id": one["id"], "at": one["at"]}], "words": "Move"})
+        ask(running, "/api/timelines/events/nudge", {"events": [one["id"]], "seconds": 0.001})
+        times.append((time.perf_counter() - begun) * 500)
+        time.sleep(0.1)
+    return {"edit_ms": spread(times)}
+
+
+def _jumps(desk: Desk, hits: Hits, song: int, seconds: float) -> Report:
+    """From a jump at the live socket to the first packet that is another, while the song stands."""
+    time.sleep(8.0)  # until what is ahead is folded
+    draw, times, end = np.random.default_rng(4), list[float](), time.monotonic() + seconds
+    while time.monotonic() < end:
+        hits.changed = None
+        begun = time.time()
+        desk.act(do="locate", timeline=song, position=float(draw.uniform(0, LENGTH_S)))
+        time.sleep(0.4)
+        if hits.changed is not None:
+            times.append((hits.changed - begun) * 1000)
+    return spread(times)
+
+
+def _chase(running: Running, seconds: float) -> Report:
+    """How soon MTC with ±20 ms of jitter is followed, how far the position wanders, and how soon a jump is followed."""
+    desk = Desk(running)
+    desk.until(lambda state: bool(state.get("timecode")))
+    ask(running, "/api/output/timecode/player", {"how": {"jitter_ms": 20}})
+    ask(running, "/api/output/timecode/player", {"label": "01:00:10:00"})
+    time.sleep(1.0)
+    begun = time.perf_counter()
+    ask(running, "/api/output/timecode/player", {"on": True})
+    locked = desk.until(lambda state: state["timecode"]["state"] == "chasing") - begun
+    time.sleep(4.0)
+    told = list[tuple[float, float]]()
+    desk.heard = lambda state: told.append((state["t"], state["songs"][-1]["position"]))
+    time.sleep(max(seconds, 10.0))
+    desk.heard = lambda state: None
+    t, p = np.array(told).T
+    wander = p - t - (p - t).mean()
+    begun = time.perf_counter()
+    ask(running, "/api/output/timecode/player", {"label": "01:02:00:00"})
+    followed = desk.until(lambda state: abs(state["songs"][-1]["position"] - 120) < 2) - begun
+    desk.close()
+    return {
+        "locked_s": round(locked, 3), "wander_ms_rms": round(float(np.sqrt((wander**2).mean())) * 1000, 3),
+        "told": len(told), "jump_followed_s": round(followed, 3),
+    }  # fmt: skip
+
+
+def as_text(report: Report) -> str:
+    """The report to be read."""
+    lines = [f"{name}: {json.dumps(value)}" for name, value in report.items()]
+    return "\n".join(["Songs: 5,000 events on 2,000 heads", *lines])

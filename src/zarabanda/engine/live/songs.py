@@ -15,7 +15,7 @@ from zarabanda.messages import PlayerId
 
 from . import cue_lists, pages, specials, tempos
 from .ahead import AT_ONE, Ahead
-from .folding import Moves, level_set, level_shown, occurred, song_at
+from .folding import Moves, folded_on, level_set, level_shown, occurred, song_at
 from .gliding import Glide
 from .hands import Hand, object_of, plain
 from .sending import Outward
@@ -190,6 +190,20 @@ def advanced(state: LiveState, t: float, moves: Moves) -> LiveState:
             state = with_song(state, replace(now, gliding={}))
     staying = tuple(one for one in state.songs if not (one.leaving and _is_out(one)))
     return state if len(staying) == len(state.songs) else state.with_(songs=staying)
+
+
+def led(state: LiveState, t: float, by: float, moves: Moves) -> LiveState:
+    """As songs are seen by the time that a frame is there: those that play so many s ahead, for this frame alone."""
+    found = []
+    for song in state.songs:
+        p = song.transport.position_at(t) + by * song.transport.speed
+        timeline = timeline_of(state, song.id)
+        if not song.plays or timeline is None or song.leaving or p <= song.done:
+            found.append(song)
+            continue
+        inner = folded_on(song.inner, timeline.between(song.done, p), p, song.hands.keys(), moves)
+        found.append(replace(song, inner=inner, done=p, transport=song.transport.placed(p, t)))
+    return state.with_(songs=tuple(found)) if found else state
 
 
 def _is_out(song: Song) -> bool:
