@@ -84,11 +84,17 @@ export function useTimelineEdits(id: number) {
     const track = (track_id: number) => ({ params: { path: { track_id } } });
     const marker = (marker_id: number) => ({ params: { path: { marker_id } } });
     async function events(asked: Asked): Promise<TimelineEvent[] | null> {
+      const queryKey = key(id);
+      const asking = queries.isFetching({ queryKey }) > 0;
       try {
+        // what is being asked for was answered before this edit: it must not come after its answer
+        await queries.cancelQueries({ queryKey });
         const answer = await ownEdit(
           async () => (await take(asked as never)) as unknown as Schemas["EventsEdited"],
         );
+        await queries.cancelQueries({ queryKey });
         patch(id, answer);
+        if (asking) refresh();
         return answer.events as TimelineEvent[];
       } catch (error) {
         tell(error);

@@ -192,6 +192,8 @@ class _Moves:
         state = holding.let_go(state, LetGo(holders=holders), t)
         for whose in cue_lists.on_cues(state):
             state = cue_lists.released(state, whose, passage.fade_s(0, False), t)
+        for key in list(state.playing):
+            state = running.fade_out(state, key, t, passage.fade_s(0, False))
         return done(sweeping.swept(state, passage.releases(t), t), t)
 
 

@@ -1,0 +1,187 @@
+"""Songs on their timeline: recorded, corrected, looped, chased and given back by mouse and keyboard."""
+
+import os
+import re
+import signal
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.engine import act, api, live_state
+from tests.test_processes import children
+
+
+def song_of(state):
+    return next((one for one in state.get("songs", ()) if not one["leaving"]), None)
+
+
+def near(state, p):
+    return song_of(state) is not None and abs(song_of(state)["position"] - p) < 1
+
+
+@pytest.fixture(autouse=True)
+def quiet(demo):
+    act(demo, do="leave-song", seconds=0)
+    act(demo, do="release-all", seconds=0)
+    live_state(demo, lambda state: not state["songs"])
+
+
+def open_song(page, name):
+    page.get_by_role("tab", name="Timeline", exact=True).click()
+    line = page.get_by_role("region", name="Timeline")
+    line.wait_for()
+    if not line.get_by_role("button", name=re.compile(f"^{name}")).count():
+        line.locator("header button").first.click()
+        page.get_by_role("option", name=name).click()
+    expect(line.locator("header button").first).to_contain_text(name)
+    return line
+
+
+def whole(demo, name):
+    songs = api(demo, "/api/timelines")["songs"]
+    return api(demo, f"/api/timelines/{next(one['id'] for one in songs if one['name'] == name)}")
+
+
+def place(page, song, p, track=None):
+    """A point of the line: over the sound, or over a track by its place."""
+    box = page.get_by_label("Parts and sound").bounding_box()
+    x = box["x"] + p / song["document"]["length_s"] * box["width"]
+    if track is None:
+        return x, box["y"] + 80
+    head = page.get_by_role("region", name=f"Track {track}", exact=True).bounding_box()
+    return x, head["y"] + head["height"] / 2
+
+
+def test_four_presses_are_recorded_one_is_typed_and_one_is_dragged(page, demo):
+    line = open_song(page, "Tide Clock")
+    song = whole(demo, "Tide Clock")
+    page.mouse.click(*place(page, song, 40))
+    live_state(demo, lambda state: near(state, 40))
+    page.keyboard.press("Space")
+    live_state(demo, lambda state: song_of(state)["speed"] == 1)
+    line.get_by_role("button", name="Record").click()
+    live_state(demo, lambda state: song_of(state)["records"])
+    number = int(song["tracks"][0]["document"]["drives"].partition(":")[2])
+    for count in range(1, 5):
+        act(demo, do="go", list=number)
+        live_state(demo, lambda state, count=count: song_of(state)["taken"] == count)
+    line.get_by_role("button", name="Keep recording").click()
+    events = page.get_by_role("listbox", name="Events")
+    expect(events.get_by_role("option")).to_have_count(4)
+    page.keyboard.press("Space")
+    live_state(demo, lambda state: song_of(state)["speed"] == 0 and not song_of(state)["hands"])
+    assert [one["words"] for one in whole(demo, "Tide Clock")["events"]][:2] == ["All else out", "Arrival, tide from the back"]
+
+    events.get_by_role("option").nth(0).click()
+    at = page.get_by_role("textbox", name="At", exact=True)
+    at.fill("0:20.10")
+    at.press("Enter")
+    expect(events.get_by_role("option").nth(0)).to_contain_text("0:20.10")
+    assert whole(demo, "Tide Clock")["events"][0]["at"] == pytest.approx(20.4)
+    x, y = place(page, song, 20.4, "Tide Clock")
+    page.mouse.move(x + 2, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=4)
+    to, _ = place(page, song, 60, "Tide Clock")
+    page.mouse.move(to + 2, y, steps=4)
+    page.mouse.up()
+    expect(events.get_by_role("option").nth(3)).to_contain_text("1:00.00")
+    page.keyboard.press("ArrowRight")
+    expect(events.get_by_role("option").nth(3)).to_contain_text("1:00.01")
+    page.keyboard.press("Control+z")
+    expect(events.get_by_role("option").nth(3)).to_contain_text("1:00.00")
+    page.keyboard.press("Control+a")
+    page.keyboard.press("Delete")
+    expect(events.get_by_role("option")).to_have_count(0)
+
+
+def test_a_part_is_looped_and_a_mute_track_does_not_play(page, demo):
+    line = open_song(page, "Saltworks")
+    song = whole(demo, "Saltworks")
+    page.mouse.click(*place(page, song, 30))
+    live_state(demo, lambda state: near(state, 30))
+    line.get_by_role("button", name="Loop").click()
+    expect(line.get_by_role("button", name="Loops figure")).to_be_visible()
+    begin = song["markers"][1]["at"]
+    live_state(demo, lambda state: song_of(state)["loop"][0] == pytest.approx(begin))
+    page.keyboard.press("l")
+    live_state(demo, lambda state: song_of(state)["loop"] is None)
+    page.mouse.click(*place(page, song, 100))
+    live_state(demo, lambda state: any(one["name"] == "Tide fold" for one in state["running"]))
+    line.get_by_role("button", name="Mute Spots: tide fold").click()
+    expect(page.get_by_role("region", name="Track Spots: tide fold")).to_contain_text("mute")
+    page.mouse.click(*place(page, song, 101))
+    live_state(demo, lambda state: near(state, 101)
+               and not any(one["name"] == "Tide fold" and not one["stopping"] for one in state["running"]))  # fmt: skip
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("region", name="Track Spots: tide fold")).not_to_contain_text("mute")
+
+
+def test_a_new_track_asks_what_it_is_for_and_a_dragged_playhead_is_seen_but_not_sent(page, demo):
+    line = open_song(page, "Lantern Fish")
+    line.get_by_role("button", name="New track: what is it for?").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("button", name=re.compile("It plays")).click()
+    page.get_by_role("option", name="The level of a fader").click()
+    sheet.get_by_role("button", name=re.compile("It drives")).click()
+    page.get_by_role("option", name=re.compile("^Washes: slow lantern")).click()
+    sheet.get_by_role("button", name="Make the track").click()
+    expect(page.get_by_role("region", name="Track Washes: slow lantern")).to_contain_text("level · armed")
+    song = whole(demo, "Lantern Fish")
+    x, y = place(page, song, 20)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 60, y, steps=3)
+    expect(page.get_by_label("Seen ahead")).to_contain_text("not sent")
+    assert not api_state(demo)["songs"]
+    page.mouse.up()
+    live_state(demo, lambda state: song_of(state) is not None and state["scrubbed"] is None)
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("region", name="Track Washes: slow lantern")).to_have_count(0)
+
+
+def api_state(demo):
+    return live_state(demo)[0]
+
+
+def test_a_song_follows_the_simulated_player_while_a_fader_is_used_by_hand_and_given_back(page, demo):
+    song = whole(demo, "Saltworks")
+    body = {"name": "Saltworks", "document": {**song["document"], "clock": "MTC"}}
+    api(demo, f"/api/timelines/{song['id']}", body, method="PUT")
+    page.get_by_role("tab", name="Output", exact=True).click()
+    page.get_by_role("tab", name="Timecode", exact=True).click()
+    player = page.get_by_role("region", name="Simulated player")
+    label = player.get_by_role("textbox", name="Go to a label")
+    label.fill("02:01:15:00")
+    label.press("Enter")
+    jitter = player.get_by_role("textbox", name="Jitter")
+    jitter.fill("20")
+    jitter.press("Enter")
+    player.get_by_role("button", name="Play", exact=True).click()
+    expect(page.get_by_label("Incoming timecode").first).to_contain_text("chasing")
+    live_state(demo, lambda state: song_of(state) and song_of(state)["follows"] and song_of(state)["position"] > 75)
+    fader = next(one for one in song["tracks"] if one["document"]["name"] == "Spots: tide fold")["document"]["drives"]
+    act(demo, do="level", control=fader, value=0.2)
+    open_song(page, "Saltworks")
+    track = page.get_by_role("region", name="Track Spots: tide fold")
+    expect(track).to_contain_text("yours: the song waits")
+    live_state(demo, lambda state: state["levels"][fader] == 0.2)
+    track.get_by_role("button", name="Give back").click()
+    live_state(demo, lambda state: not song_of(state)["hands"] and state["levels"][fader] > 0.35)
+    api(demo, "/api/output/timecode/player", {"on": False, "how": {"jitter_ms": 0}})
+    live_state(demo, lambda state: song_of(state)["speed"] == 0)
+    api(demo, f"/api/timelines/{song['id']}", body | {"document": song["document"]}, method="PUT")
+
+
+def test_a_killed_engine_goes_on_with_the_song_where_it_would_be(page, demo):
+    song = whole(demo, "Saltworks")
+    act(demo, do="locate", timeline=song["id"], position=60)
+    act(demo, do="play-song", timeline=song["id"])
+    state, _ = live_state(demo, lambda state: song_of(state) and song_of(state)["speed"] == 1)
+    began = state["t"] - song_of(state)["position"]
+    os.kill(children(demo)["engine"], signal.SIGKILL)
+    later, _ = live_state(demo, lambda now: now["t"] > state["t"] + 1.5 and song_of(now) is not None)
+    assert song_of(later)["position"] == pytest.approx(later["t"] - began, abs=0.05)
+    assert song_of(later)["speed"] == 1
+    open_song(page, "Saltworks")
+    expect(page.get_by_role("contentinfo", name="Now running")).to_contain_text("Saltworks")
