@@ -279,6 +279,7 @@ def bench(
     cues: Annotated[bool, typer.Option(help="Measure cue lists alone: 500 cues on 2,000 heads.")] = False,
     busk: Annotated[bool, typer.Option(help="Measure a busking page alone: 12 rows, 2,000 heads, 20 effects running.")] = False,
     faders: Annotated[bool, typer.Option(help="Measure 16 faders moved from three browsers, and a special.")] = False,
+    songs: Annotated[bool, typer.Option(help="Measure a song of 5,000 events on 2,000 heads, and following MTC.")] = False,
     kills: Annotated[int, typer.Option(help="Kill web and engine so often while cues play, and compare.", min=0)] = 0,
     output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
@@ -293,6 +294,7 @@ def bench(
         bench_load,
         bench_look,
         bench_output,
+        bench_songs,
     )
 
     if output:
@@ -311,6 +313,10 @@ def bench(
     if faders:
         hands = bench_faders.measure(max(seconds, 10.0))
         print(json.dumps(hands) if as_json else bench_faders.as_text(hands))
+        return
+    if songs:
+        song = bench_songs.measure(max(seconds, 10.0))
+        print(json.dumps(song) if as_json else bench_songs.as_text(song))
         return
     if kills:
         killed = bench_kills.measure(kills)

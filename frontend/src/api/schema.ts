@@ -5535,9 +5535,12 @@ export interface components {
         };
         /**
          * HandTold
-         * @description Something of a song that hands have: its subject, in words, since when (stamp), and on which tracks of the song it is.
+         * @description Something of a song that hands have: its subject, in words, since when (stamp), on which tracks of the song it is, and
+         *         which controls drive it.
          */
         LiveHandTold: {
+            /** @default [] */
+            controls?: string[];
             name: string;
             since: number;
             subject: string;

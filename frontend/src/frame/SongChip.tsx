@@ -3,6 +3,7 @@ import { engineNow } from "../live/clock";
 import { act, useLive } from "../live/socket";
 import { desk } from "../state";
 import { useLine } from "../views/timeline/line";
+import { Button } from "../ui/Button";
 import { Chip } from "./Chip";
 
 const RELEASE_S = 2;
@@ -24,6 +25,18 @@ export function SongChip({ told }: { told: SongTold }) {
       name={told.name}
       from={words}
       isFading={told.leaving}
+      tools={
+        told.hands.length > 0 &&
+        !told.leaving && (
+          <Button
+            data-variant="plain"
+            onPress={() => act({ do: "give-back", subject: null })}
+            aria-label={`Give back to ${told.name}: ${told.hands.map((one) => one.name).join(", ")}`}
+          >
+            Give back
+          </Button>
+        )
+      }
       onOpen={() => {
         useLine.setState({ song: told.timeline });
         desk.show("timeline");

@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import { onEveryFrame } from "../live/loop";
 import { BpmField } from "./BpmField";
-import { act, live, useLive, useTempos } from "../live/socket";
+import { act, live, useLive, useLivePart, useTempos } from "../live/socket";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 
@@ -34,6 +34,11 @@ export function TempoTools() {
   const [name, setName] = useState("Movement");
   const square = useRef<HTMLSpanElement>(null);
   const tempo = tempos?.find((one) => one.name === name) ?? tempos?.[0];
+  /** A song that plays drives it, until it is taken. */
+  const led = useLivePart((state) => {
+    const song = state?.songs?.find((one) => !one.leaving && one.speed > 0);
+    return !!song && !song.hands.some((one) => one.subject.startsWith("tempo:") && one.name === tempo?.name);
+  });
 
   useEffect(
     () =>
@@ -64,9 +69,18 @@ export function TempoTools() {
       <div className="bpm">
         <BpmField tempo={tempo} />
       </div>
-      <Button isDisabled={!tempo} onPressStart={() => tempo && act({ do: "tap", tempo: tempo.name })}>
-        Tap
-      </Button>
+      {led ? (
+        <Button
+          onPress={() => tempo && act({ do: "take-tempo", tempo: tempo.name })}
+          aria-label={`Take ${tempo?.name} from the song`}
+        >
+          Take
+        </Button>
+      ) : (
+        <Button isDisabled={!tempo} onPressStart={() => tempo && act({ do: "tap", tempo: tempo.name })}>
+          Tap
+        </Button>
+      )}
     </Row>
   );
 }

@@ -8,14 +8,18 @@ import { desk } from "../state";
 const Told = styled.button`
   all: unset;
   cursor: pointer;
-  font-family: var(--numbers);
-  font-size: 14px;
+  display: grid;
+  font: 14px/1.15 var(--numbers);
   white-space: pre;
+  text-align: right;
   &:focus-visible {
     outline: 2px solid var(--focus);
   }
+  > span {
+    display: grid;
+  }
   small {
-    font: 13px var(--words);
+    font: 13px/1.15 var(--words);
     color: var(--quiet);
   }
 `;
@@ -54,8 +58,11 @@ export function TimecodeTool() {
     const real = told.rate === "24" ? 24 : told.rate === "25" ? 25 : told.rate === "30" ? 30 : 30000 / 1001;
     const frames = moves ? Math.max(0, Math.floor((now - state.t) * real)) : 0;
     const free = told.state === "free" ? ` ${((told.since ?? 0) + now - state.t).toFixed(1)} s` : "";
-    const words = `${labelAfter(told.label, told.rate, frames)} ${STATES[told.state] ?? told.state}${free}`;
-    if (element.textContent !== words) element.textContent = words;
+    const words = `${STATES[told.state] ?? told.state}${free}`;
+    const [label_, state_] = element.children;
+    const label = labelAfter(told.label, told.rate, frames);
+    if (label_!.textContent !== label) label_!.textContent = label;
+    if (state_!.textContent !== words) state_!.textContent = words;
   });
   if (!shown || engineNow() === null) return null;
   return (
@@ -64,8 +71,11 @@ export function TimecodeTool() {
       aria-label="Incoming timecode"
       onClick={() => desk.showOutput("timecode")}
     >
-      <span ref={label} />
-      {shown.text && <small> !</small>}
+      <span ref={label}>
+        <span className="label" />
+        <small />
+      </span>
+      {shown.text && <small>look in Output</small>}
     </Told>
   );
 }

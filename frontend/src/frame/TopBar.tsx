@@ -37,11 +37,11 @@ const Bar = styled.header`
         display: none;
       }
       .tempo {
-        width: 104px;
+        width: 100px;
       }
       .bpm input {
-        width: 3em;
-        padding-left: 4px;
+        width: 3.5em;
+        padding-left: 2px;
       }
       .grand {
         width: 56px;

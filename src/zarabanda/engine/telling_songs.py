@@ -19,7 +19,13 @@ def songs_told(state: LiveState, t: float) -> list[SongTold]:
         name, grid = (timeline.name, timeline.grid) if timeline is not None else ("a song that is gone", None)
         tracks = [(one.id, plain(one.subject, state.program)) for one in timeline.tracks] if timeline is not None else []
         hands = [
-            HandTold(subject, name_of(state, subject), hand.since, [one for one, on in tracks if on == subject])
+            HandTold(
+                subject,
+                name_of(state, subject),
+                hand.since,
+                [one for one, on in tracks if on == subject],
+                [key for key in state.program.controls if plain(key, state.program) == subject],
+            )
             for subject, hand in song.hands.items()
         ]
         found.append(

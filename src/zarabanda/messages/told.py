@@ -174,12 +174,14 @@ class PageTold(msgspec.Struct, frozen=True):
 
 
 class HandTold(msgspec.Struct, frozen=True):
-    """Something of a song that hands have: its subject, in words, since when (stamp), and on which tracks of the song it is."""
+    """Something of a song that hands have: its subject, in words, since when (stamp), on which tracks of the song it is, and
+    which controls drive it."""
 
     subject: str
     name: str
     since: float
     tracks: list[int] = []
+    controls: list[ControlId] = []
 
 
 class SongTold(msgspec.Struct, frozen=True):

@@ -159,10 +159,31 @@ def _faders(page: Any) -> None:
         page.get_by_role("region", name="Dance floor").get_by_role("button", name=name).click()
 
 
-def _busk_editing(page: Any) -> None:
-    page.get_by_role("tab", name="Busk", exact=True).click()
-    page.get_by_role("button", name="Salt night").click()
-    page.get_by_role("menuitem", name="Edit rows and pads").click()
+def _timeline(page: Any) -> None:
+    page.get_by_role("tab", name="Timeline", exact=True).click()
+    page.get_by_role("region", name="Timeline").locator("header button").first.click()
+    page.get_by_role("option", name="Saltworks").click()
+    box = page.get_by_label("Parts and sound").bounding_box()
+    page.mouse.click(box["x"] + box["width"] * 0.43, box["y"] + 80)
+    page.get_by_role("region", name="Timeline").get_by_role("button", name="Play", exact=True).click()
+    page.get_by_role("listbox", name="Events").get_by_role("option", name="Figure").click()
+
+
+def _player(page: Any) -> None:
+    page.get_by_role("contentinfo", name="Now running").get_by_role("button", name="Take Saltworks off the stage").click()
+    page.get_by_role("tab", name="Timeline", exact=True).click()
+    page.get_by_role("region", name="Timeline").get_by_role("button", name="Song: more").click()
+    page.get_by_role("menuitem", name="Song: length, sound, timecode").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("button", name="Clock").click()
+    page.get_by_role("option", name="MTC").click()
+    sheet.get_by_role("button", name="Keep", exact=True).click()
+    _output("Timecode")(page)
+    player = page.get_by_role("region", name="Simulated player")
+    player.get_by_role("textbox", name="Jitter").fill("20")
+    player.get_by_role("textbox", name="Jitter").press("Enter")
+    player.get_by_role("button", name="Play", exact=True).click()
+    page.get_by_label("Incoming timecode").first.get_by_text("chasing").wait_for()
 
 
 VIEWS: dict[str, Callable[[Any], None]] = {
@@ -177,14 +198,14 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "cue-content": _cue_content,
     "trace-cue": _trace_cue,
     "busk": _busk,
-    "busk-editing": _busk_editing,
     "special": _special,
     "faders": _faders,
     "slots": _view("Output"),
     "routes": _routes,
     "devices": _output("Devices"),
-    "simulators": _output("Simulators"),
     "health": _output("Health"),
+    "timeline": _timeline,
+    "player": _player,
 }
 """Name of each picture, and what is done to get there."""
 

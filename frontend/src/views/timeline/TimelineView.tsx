@@ -107,6 +107,7 @@ export function TimelineView() {
         <Foot>
           <NewTrack song={song} />
           <span>
+            {song.tracks.every((one) => !one.document.armed) && "To record, arm a track: ○ beside its name. "}
             Drag to move, arrows by a frame, type a time in the list. Space plays. Wheel zooms, Shift+wheel
             goes along.
           </span>

@@ -1,6 +1,7 @@
 import styled from "styled-components";
 
 import type { Control } from "../../../api/pages";
+import { useLivePart } from "../../../live/socket";
 
 const Words = styled.span`
   display: grid;
@@ -32,13 +33,21 @@ const Words = styled.span`
   }
 `;
 
+/** Whether hands have taken it from the song on stage. */
+const useYours = (control: Control) =>
+  useLivePart(
+    (state) =>
+      state?.songs?.some((one) => one.hands.some((hand) => hand.controls?.includes(control.key))) ?? false,
+  );
+
 /** What a control is called, and what it does; or what is wrong with it. */
 export function Label({ control }: { control: Control }) {
+  const isYours = useYours(control);
   const waits = control.waits ? "waits: its group is empty" : "";
   return (
     <Words title={`${control.name}: ${control.on}, ${control.does}. ${control.waits}`}>
       <b>{control.name}</b>
-      <small>{control.gone || waits || control.does}</small>
+      <small>{isYours ? "yours: the song waits" : control.gone || waits || control.does}</small>
     </Words>
   );
 }

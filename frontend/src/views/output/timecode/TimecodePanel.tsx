@@ -11,14 +11,17 @@ const Words = styled.p`
   max-width: 62em;
   color: var(--quiet);
 `;
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  gap: 0 40px;
+  align-items: start;
+`;
 const Part = styled.section`
-  padding: 14px 0 18px;
+  padding: 14px 0 6px;
   display: grid;
   gap: 8px;
   justify-items: start;
-  & + & {
-    border-top: 1px solid var(--edge);
-  }
   dl {
     display: grid;
     grid-template-columns: auto auto;
@@ -72,53 +75,55 @@ export function TimecodePanel() {
   ];
   return (
     <>
-      <Part aria-label="Incoming timecode">
-        <h2>Incoming timecode</h2>
-        <Choice
-          row
-          label="MTC comes from"
-          value={data.source}
-          options={ports}
-          onChange={(key) => void timecodeEdits.source(String(key))}
-        />
-        {told && (
-          <dl>
-            <dt>It</dt>
-            <dd>{STATES[told.state] ?? told.state}</dd>
-            <dt>Label</dt>
-            <dd>{told.label || "none yet"}</dd>
-            <dt>Frames a second, as it says</dt>
-            <dd>{told.rate || "not known yet"}</dd>
-          </dl>
-        )}
-        {told?.text && <strong role="status">{told.text}</strong>}
-      </Part>
-      <Part aria-label="Songs by timecode">
-        <h2>Which song a label chooses</h2>
-        <table>
-          <thead>
-            <tr>
-              <th>Song</th>
-              <th>Follows</th>
-              <th>From</th>
-              <th>To</th>
-              <th>Frames a second</th>
-            </tr>
-          </thead>
-          <tbody>
-            {songs?.map((one) => (
-              <tr key={one.id}>
-                <td>{one.name}</td>
-                <td>{one.clock === "MTC" ? "MTC" : "its own clock"}</td>
-                <td>{one.begins}</td>
-                <td>{one.ends}</td>
-                <td>{one.rate}</td>
+      <Two>
+        <Part aria-label="Incoming timecode">
+          <h2>Incoming timecode</h2>
+          <Choice
+            row
+            label="MTC comes from"
+            value={data.source}
+            options={ports}
+            onChange={(key) => void timecodeEdits.source(String(key))}
+          />
+          {told && (
+            <dl>
+              <dt>It</dt>
+              <dd>{STATES[told.state] ?? told.state}</dd>
+              <dt>Label</dt>
+              <dd>{told.label || "none yet"}</dd>
+              <dt>Frames a second, as it says</dt>
+              <dd>{told.rate || "not known yet"}</dd>
+            </dl>
+          )}
+          {told?.text && <strong role="status">{told.text}</strong>}
+        </Part>
+        <Part aria-label="Songs by timecode">
+          <h2>Which song a label chooses</h2>
+          <table>
+            <thead>
+              <tr>
+                <th>Song</th>
+                <th>Follows</th>
+                <th>From</th>
+                <th>To</th>
+                <th>Frames a second</th>
               </tr>
-            ))}
-          </tbody>
-        </table>
-        <Words>Which clock a song follows is chosen in Timeline, Song: length, sound, timecode.</Words>
-      </Part>
+            </thead>
+            <tbody>
+              {songs?.map((one) => (
+                <tr key={one.id}>
+                  <td>{one.name}</td>
+                  <td>{one.clock === "MTC" ? "MTC" : "its own clock"}</td>
+                  <td>{one.begins}</td>
+                  <td>{one.ends}</td>
+                  <td>{one.rate}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Words>Which clock a song follows is chosen in Timeline, Song: length, sound, timecode.</Words>
+        </Part>
+      </Two>
       {data.player ? (
         <PlayerTools player={data.player} />
       ) : (

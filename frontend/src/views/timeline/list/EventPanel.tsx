@@ -38,7 +38,7 @@ const Row = styled.div`
   output {
     font: 14px var(--numbers);
     color: var(--quiet);
-    align-self: center;
+    padding-bottom: 10px;
   }
 `;
 
