@@ -132,7 +132,45 @@ def test_a_trace_says_who_does_what():
     assert (level["who"], level["value"]) == ("grand master", (20.0,))
 
 
+SONG = {
+    "name": "Low Water", "length": 30, "grid": {"changes": [{"beat": 0, "bpm": 90}]},
+    "tracks": [
+        {"kind": "cues", "cue_list": "Main", "events": [{"at": 1, "cue": 1}, {"at": 5, "cue": 2}]},
+        {"kind": "levels", "control": "Up", "events": [{"at": 2, "value": 0}, {"at": 4, "value": 1}, {"at": 9, "value": 0.25}]},
+        {"kind": "presses", "control": "Hit", "events": [{"at": 3, "length": 2.5}, {"at": 8, "length": 0.2}]},
+    ],
+}  # fmt: skip
+MAIN = {"name": "Main", "cues": [
+    {"number": 1, "values": {"intensity": {"b": 50}, "zoom": {"a": 40}}, "times": {"intensity": {"up": 2}, "beam": {"fade": 2}}},
+    {"number": 2, "values": {"zoom": {"a": 10}}, "times": {"beam": {"fade": 4}}},
+]}  # fmt: skip
+WITH_SONG = SHOW | {"cue_lists": [MAIN], "timelines": [SONG]}
+
+
+def at_positions(actions, times):
+    request = {"show": WITH_SONG, "actions": actions, "times": times, "attributes": ["intensity", "zoom"]}
+    return replay(replay_request.read(request))["values"]
+
+
+def test_a_song_is_at_a_position_what_playing_there_gives():
+    play = {"do": "play-song", "timeline": "Low Water"}
+    positions = [0.5, 2, 3.21, 4.4, 6.7, 8.1, 9.3]
+    played = at_positions([{"at": 100, **play}], [100 + p for p in positions])
+    assert [played["zoom"][n][0] for n in (0, 1)] == pytest.approx([20, 30]), "half of the way from 20 to 40 at 2 s"
+    for n, p in enumerate(positions):
+        for attribute, [found] in at_positions([{"at": 7, "do": "locate", "timeline": "Low Water", "position": p}], [7]).items():
+            np.testing.assert_allclose(found, played[attribute][n], atol=1e-9, err_msg=f"{attribute} at {p}")
+
+
 WRONG = {
+    "a track of presses has a control, by its name": {
+        "show": WITH_SONG | {"timelines": [SONG | {"tracks": [{"kind": "presses", "cue_list": "Main"}]}]}, "times": [0],
+    },
+    "There is no cue 3": {
+        "show": WITH_SONG | {"timelines": [{"name": "Wrong", "tracks": [SONG["tracks"][0] | {"events": [{"at": 1, "cue": 3}]}]}]},
+        "times": [0],
+    },
+    "There is no song 'High'": {"show": SHOW, "times": [0], "actions": [{"at": 0, "do": "play-song", "timeline": "High"}]},
     "show.cue_list: unknown key": {"show": SHOW | {"cue_list": []}, "times": [0]},
     "give its stamp in seconds": {"show": SHOW, "times": [0], "actions": [{"do": "clear"}]},
     "actions.0: There is no action 'fly'": {"show": SHOW, "times": [0], "actions": [{"at": 0, "do": "fly"}]},

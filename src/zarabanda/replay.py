@@ -51,6 +51,7 @@ from zarabanda.messages import (
     ShowUpdate,
     SpecialPart,
     TempoPart,
+    TimelinePart,
     action,
 )
 from zarabanda.replay_parts import key_of, numbers_of, parts_of
@@ -90,6 +91,7 @@ class Replay:
         self._specials = {one.name: one.id for one in parts if isinstance(one, SpecialPart)}
         self._named = {
             "overlay": {one.name: one.id for one in parts if isinstance(one, LookPart) and one.over},
+            "timeline": {one.name: one.id for one in parts if isinstance(one, TimelinePart)},
             "actions": {one.name: one.id for one in parts if isinstance(one, ActionListPart)},
         }
         self._rows = {one.name: one for one in parts if isinstance(one, BuskRowPart)}
@@ -138,7 +140,7 @@ class Replay:
     @staticmethod
     def _number(what: str, known: Mapping[str, int], name: str) -> int:
         if name not in known:
-            what = "action list" if what == "actions" else what
+            what = {"actions": "action list", "timeline": "song"}.get(what, what)
             raise ZarabandaError(f"There is no {what} {shown(name)}; the show has {', '.join(known) or 'none'}.", "name")
         return known[name]
 

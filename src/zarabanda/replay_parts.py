@@ -17,6 +17,7 @@ from zarabanda.messages import (
     CueListPart,
     CuePart,
     EffectPart,
+    EventPart,
     FixturePart,
     HeldValues,
     LookPart,
@@ -25,6 +26,8 @@ from zarabanda.messages import (
     PaletteUse,
     SpecialPart,
     TempoPart,
+    TimelinePart,
+    TrackPart,
 )
 from zarabanda.show.references import with_numbers
 from zarabanda.targets import EffectOnHeads
@@ -70,7 +73,33 @@ def parts_of(show: ReplayShow) -> list[AnyPart]:
         parts.append(ControlPart(n + 1, control.name, control.name, control.mode, control.job, control.release, target))
     named = Numbers(palettes, tempos, effects)
     more = (*_specials(show, keys), *_rows(show, keys, named), *_looks(show, keys, named))
-    return [*parts, *_cue_lists(show, keys, named), *more]
+    return [*parts, *_cue_lists(show, keys, named), *more, *_timelines(show)]
+
+
+def _timelines(show: ReplayShow) -> Iterator[AnyPart]:
+    lists = {one.name: n + 1 for n, one in enumerate(show.cue_lists)}
+    controls = {one.name: n + 1 for n, one in enumerate(show.controls)}
+    in_order = ((whose.name, cue.number) for whose in show.cue_lists for cue in whose.cues)
+    cues = {cue: n + 1 for n, cue in enumerate(in_order)}
+    tracks = events = 0
+    for n, song in enumerate(show.timelines):
+        document = {"length_s": song.length, "grid": song.grid.model_dump()}
+        yield TimelinePart(n + 1, song.name, n, {**document, **song.model_dump(include={"begins_alone", "keeps_moving"})})
+        for track in song.tracks:
+            tracks += 1
+            of_list = track.cue_list is not None
+            known, name = (lists, track.cue_list) if of_list else (controls, track.control)
+            if name not in known:
+                what = "cue list" if of_list else "control"
+                raise ZarabandaError(f"There is no {what} {shown(name)}; the show has {', '.join(known) or 'none'}.", "timelines")
+            kind = "control" if not of_list else "list-level" if track.kind == "levels" else "list"
+            yield TrackPart(tracks, n + 1, tracks, {"name": str(name), "kind": track.kind, "drives": f"{kind}:{known[name]}"})
+            for one in track.events:
+                events += 1
+                if track.kind == "cues" and (str(name), one.cue) not in cues:
+                    raise ZarabandaError(f"There is no cue {shown(one.cue)} in {shown(name)}.", "timelines")
+                does = {"cue": cues.get((str(name), one.cue or 0.0), 0), "does": one.does, "value": one.value}
+                yield EventPart(events, tracks, one.at, one.length, does)
 
 
 def _rows(show: ReplayShow, keys: Mapping[str, str], numbers: Numbers) -> Iterator[AnyPart]:

@@ -13,6 +13,7 @@ from zarabanda.errors import ZarabandaError, shown
 from .cue_document import CueDocument, CueListSettings, CueNumber, FromPalette
 from .effect_document import EffectDocument, Number, faults
 from .palette_document import PaletteDocument
+from .timeline_document import Grid
 
 Seconds = Annotated[float, Field(ge=0, le=3600, allow_inf_nan=False)]
 Stamp = Annotated[float, Field(ge=-1e9, le=1e9, allow_inf_nan=False)]
@@ -117,6 +118,44 @@ class ReplayLook(_Part):
     out_s: Seconds = 1.0
 
 
+class ReplayEvent(_Part):
+    """An event of a song: at and length in s; a cue by its number, what a press does, or a level."""
+
+    at: Annotated[float, Field(ge=0, le=14_400)]
+    length: Seconds = 0.0
+    cue: float | None = None
+    does: Literal["hold", "on", "off"] = "hold"
+    value: Annotated[float, Field(ge=0, le=1)] = 0.0
+
+
+class ReplayTrack(_Part):
+    """A track: the list whose cues it goes to, or whose level it moves, or the control that it presses or moves."""
+
+    kind: Literal["cues", "presses", "levels"]
+    cue_list: str | None = None
+    control: str | None = None
+    events: list[ReplayEvent] = []
+
+    @model_validator(mode="after")
+    def _drives(self) -> ReplayTrack:
+        given = [name for name in ("cue_list", "control") if getattr(self, name) is not None]
+        wanted = {"cues": [["cue_list"]], "presses": [["control"]], "levels": [["cue_list"], ["control"]]}[self.kind]
+        if given not in wanted:
+            raise ValueError(f"a track of {self.kind} has a {' or a '.join(one[0] for one in wanted)}, by its name, and no other")
+        return self
+
+
+class ReplayTimeline(_Part):
+    """A song: its length in s, beat grid and tracks."""
+
+    name: str
+    length: Annotated[float, Field(ge=1, le=14_400)] = 180.0
+    grid: Grid = Field(default_factory=Grid)
+    begins_alone: bool = False
+    keeps_moving: bool = True
+    tracks: list[ReplayTrack] = []
+
+
 class ReplayShow(_Part):
     """The small form of a show. home: values by attribute, of all heads (`colour` as `#rrggbb`); tempos: BPM by name."""
 
@@ -130,6 +169,7 @@ class ReplayShow(_Part):
     specials: list[ReplaySpecial] = []
     rows: list[ReplayRow] = []
     looks: list[ReplayLook] = []
+    timelines: list[ReplayTimeline] = []
 
     @model_validator(mode="after")
     def _fits_together(self) -> ReplayShow:
@@ -139,7 +179,7 @@ class ReplayShow(_Part):
                 raise ValueError(f"home: there is no attribute {shown(name)}; use one of {', '.join(known)}")
         for what, named in (("heads", self.heads), ("effects", self.effects), ("controls", self.controls),
                             ("cue_lists", self.cue_lists), ("specials", self.specials), ("rows", self.rows),
-                            ("looks", self.looks)):  # fmt: skip
+                            ("looks", self.looks), ("timelines", self.timelines)):  # fmt: skip
             names = [str(getattr(one, "id", None) or getattr(one, "name", "")) for one in named]
             twice = next((name for name in names if names.count(name) > 1), None) if len(names) < 500 else None
             if twice is not None:
