@@ -9,6 +9,7 @@ from playwright.sync_api import expect
 
 from tests.browser.engine import act, api, live_state
 from tests.test_processes import children
+from tests.waiting import until
 
 
 def song_of(state):
@@ -115,6 +116,64 @@ def test_a_part_is_looped_and_a_mute_track_does_not_play(page, demo):
                and not any(one["name"] == "Tide fold" and not one["stopping"] for one in state["running"]))  # fmt: skip
     page.keyboard.press("Control+z")
     expect(page.get_by_role("region", name="Track Spots: tide fold")).not_to_contain_text("mute")
+
+
+def drag(page, x, y, by):
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + by / 2, y, steps=3)
+    page.mouse.move(x + by, y, steps=3)
+    page.mouse.up()
+
+
+def test_parts_and_bars_are_dragged_and_events_are_put_where_there_is_none(page, demo):
+    line = open_song(page, "Lantern Fish")
+    song = whole(demo, "Lantern Fish")
+    line.get_by_role("button", name="Move parts and bars").click()
+    expect(line).to_contain_text("Parts and bars are moved")
+    marker, bar = song["markers"][1], song["bars"][16]
+    x, y = place(page, song, marker["at"] + 3)
+    four_bars = place(page, song, song["bars"][4])[0] - place(page, song, song["bars"][0])[0]
+    drag(page, x, y - 45, four_bars)
+    moved = until(lambda: [one for one in whole(demo, "Lantern Fish")["markers"] if one["id"] == marker["id"]
+                                and one["at"] != marker["at"]], 20)  # fmt: skip
+    beat = song["bars"][1] / 4
+    assert moved[0]["length"] == marker["length"]
+    assert moved[0]["at"] == pytest.approx(marker["at"] + song["bars"][4], abs=beat), "it goes to a beat"
+    x, _ = place(page, song, bar)
+    drag(page, x, y, 12)
+    slower = until(lambda: [now for now in [whole(demo, "Lantern Fish")] if now["bars"][16] > bar + 0.1], 20)[0]
+    assert slower["bars"][0] == song["bars"][0]
+    ratio = slower["document"]["grid"]["changes"][0]["bpm"] / song["document"]["grid"]["changes"][0]["bpm"]
+    assert ratio == pytest.approx(bar / slower["bars"][16], rel=1e-4)
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    until(lambda: whole(demo, "Lantern Fish")["bars"] == song["bars"], 20)
+    assert whole(demo, "Lantern Fish")["markers"] == song["markers"]
+
+    line.get_by_role("button", name="New track: what is it for?").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("button", name=re.compile("It plays")).click()
+    page.get_by_role("option", name="Messages to a device").click()
+    sheet.get_by_role("button", name=re.compile("It drives")).click()
+    page.get_by_role("option").first.click()
+    sheet.get_by_role("textbox", name="Name").fill("Screens")
+    sheet.get_by_role("button", name="Make the track").click()
+    track = page.get_by_role("region", name="Track Screens")
+    track.wait_for()
+    page.mouse.dblclick(*place(page, song, song["bars"][8], "Screens"))
+    sheet.get_by_role("button", name="Add").click()
+    events = page.get_by_role("listbox", name="Events")
+    expect(events.get_by_role("option")).to_have_count(1)
+    [event] = whole(demo, "Lantern Fish")["events"]
+    assert event["at"] == pytest.approx(song["bars"][8], abs=0.05)
+    page.get_by_role("button", name="Change what it says").click()
+    sheet.get_by_role("button", name="Keep").click()
+    expect(sheet).to_have_count(0)
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    expect(track).to_have_count(0)
 
 
 def test_a_new_track_asks_what_it_is_for_and_a_dragged_playhead_is_seen_but_not_sent(page, demo):

@@ -8841,7 +8841,8 @@ export interface components {
         };
         /**
          * TimelineView
-         * @description A song, whole. sound_is_there: its file is in the media folder; bars: where each bar begins, s.
+         * @description A song, whole. sound_is_there: its file is in the media folder; bars: where each bar begins, s; first_bar: which the
+         *     first of these is, counted from 1 at the beginning of the grid.
          */
         TimelineView: {
             /** Bars */
@@ -8851,6 +8852,8 @@ export interface components {
             document: components["schemas"]["TimelineDocument"];
             /** Events */
             events: components["schemas"]["SongEventView"][];
+            /** First Bar */
+            first_bar: number;
             /** Id */
             id: number;
             /** Markers */

@@ -5,6 +5,7 @@ import { songEdits, useSongOnStage, useSongs, useTimeline, type TimelineEvent } 
 import { Button } from "../../ui/Button";
 import { EventList } from "./list/EventList";
 import { EventPanel } from "./list/EventPanel";
+import { NewMessage } from "./list/TrackMessage";
 import { line, useLine } from "./line";
 import { Lines } from "./line/Lines";
 import { NewTrack } from "./songs/NewTrack";
@@ -26,7 +27,7 @@ const Frame = styled.section`
 `;
 const Left = styled.div`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr);
   border-right: 1px solid var(--line);
 `;
 const Foot = styled.footer`
@@ -74,6 +75,7 @@ export function TimelineView() {
   const id = songs?.find((one) => one.id === asked)?.id ?? onStage ?? songs?.[0]?.id ?? null;
   const { data: song } = useTimeline(id);
   const chosen = useLine((state) => state.chosen);
+  const shapes = useLine((state) => state.shapes);
   useSound(song);
   useLineKeys(song);
   useEffect(() => line.choose([]), [id]);
@@ -99,6 +101,10 @@ export function TimelineView() {
       </Empty>
     );
   if (!song || !songs) return null;
+  const isArmed = song.tracks.some((one) => one.document.armed);
+  const hint = shapes
+    ? "Parts and bars are moved: a part, its end, bar 1 with all bars, another with the tempo before it."
+    : `${isArmed ? "" : "To record, arm a track: ○. "}Double-click puts an event, drag moves it. Space plays, the wheel zooms.`;
   return (
     <Frame aria-label="Timeline">
       <Left>
@@ -106,11 +112,7 @@ export function TimelineView() {
         <Lines key={song.id} song={song} />
         <Foot>
           <NewTrack song={song} />
-          <span>
-            {song.tracks.every((one) => !one.document.armed) && "To record, arm a track: ○ beside its name. "}
-            Drag to move, arrows by a frame, type a time in the list. Space plays. Wheel zooms, Shift+wheel
-            goes along.
-          </span>
+          <span title={hint}>{hint}</span>
         </Foot>
       </Left>
       <Right>
@@ -123,6 +125,7 @@ export function TimelineView() {
         </header>
         <EventList song={song} />
         <EventPanel song={song} chosen={events} />
+        <NewMessage song={song} />
       </Right>
     </Frame>
   );

@@ -21,6 +21,10 @@ interface Line {
   scrubsOnStage: boolean;
   /** Whether a new pass of recording takes the place of what is there. */
   replaces: boolean;
+  /** Whether parts and bars are moved on the line, instead of the playhead. */
+  shapes: boolean;
+  /** A message that is being made: on which track, where. */
+  adding: { track: number; at: number } | null;
   /** How loud the sound is here, 0…1. */
   volume: number;
 }
@@ -35,6 +39,8 @@ export const useLine = create<Line>(() => ({
   follows: true,
   scrubsOnStage: false,
   replaces: false,
+  shapes: false,
+  adding: null,
   volume: 0.8,
 }));
 

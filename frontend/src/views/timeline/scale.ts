@@ -81,14 +81,16 @@ export function beatLines(
   return found;
 }
 
-/** Bar and beat at a position, both from 1 on; bars before the first line have none. */
-export function barAndBeat(p: number, bars: number[], inBar: number): [number, number] | null {
+/** Bar and beat at a position, both from 1 on; what lies before the first line has none. */
+export function barAndBeat(p: number, song: Timeline): [number, number] | null {
+  const { bars, first_bar } = song;
+  const inBar = song.document.grid?.in_bar ?? 4;
   let n = bars.findIndex((one) => one > p + 1e-6) - 1;
   if (n === -2) n = bars.length - 1;
   if (n < 0) return null;
   const begin = bars[n]!;
   const long = bars[n + 1] !== undefined ? bars[n + 1]! - begin : begin - (bars[n - 1] ?? begin - 2);
-  return [n + 1, Math.floor(((p - begin) / long) * inBar + 1e-6) + 1];
+  return [first_bar + n, Math.floor(((p - begin) / long) * inBar + 1e-6) + 1];
 }
 
 /** A position brought to the nearest line. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Timeline } from "../../api/timelines";
+import { beatS, levelAt, newEvent } from "./line/newEvent";
 import { rowsOf } from "./rows";
 import {
   barAndBeat,
@@ -19,6 +20,7 @@ import {
 
 const SONG = {
   bars: [0.5, 2.5, 4.5, 6.5],
+  first_bar: 1,
   document: { rate: "25", grid: { in_bar: 4 } },
   tracks: [
     { id: 1, document: { name: "a", group: "video", kind: "messages", drives: "device:1" }, drives: "x" },
@@ -64,8 +66,8 @@ describe("what is seen", () => {
 describe("beats", () => {
   it("lie evenly in their bars", () => {
     expect(beatLines(SONG.bars, 4, { from: 2.4, to: 4.4 }).map((one) => one.p)).toEqual([2.5, 3, 3.5, 4]);
-    expect(barAndBeat(3.1, SONG.bars, 4)).toEqual([2, 2]);
-    expect(barAndBeat(0.2, SONG.bars, 4)).toBeNull();
+    expect(barAndBeat(3.1, SONG)).toEqual([2, 2]);
+    expect(barAndBeat(0.2, SONG)).toBeNull();
   });
   it("draw positions to them", () => {
     expect(snapped(3.2, "beat", SONG)).toBe(3);
@@ -77,4 +79,31 @@ describe("beats", () => {
 
 it("tracks lie below each other by their groups, light first", () => {
   expect(rowsOf(SONG).map((row) => row.heading ?? row.track!.id)).toEqual(["Light", 2, "Video", 1]);
+});
+
+describe("a new event", () => {
+  const point = (at: number, value: number) => ({ at, track_id: 3, document: { value } });
+  const track = (id: number, kind: string, drives: string) => ({ id, document: { name: "t", kind, drives } });
+  const song = {
+    ...SONG,
+    cues: [7, 8, 9].map((id) => ({ id, list_id: id === 9 ? 2 : 1, number: id, name: "" })),
+    events: [point(1, 0), { at: 2, track_id: 2, document: { cue: 7 } }, point(3, 1)],
+  } as unknown as Timeline;
+  it.each([
+    ["cues", "list:1", 2, 5, { document: { cue: 8 } }],
+    ["cues", "list:1", 2, 1, { document: { cue: 7 } }],
+    ["cues", "list:5", 4, 5, null],
+    ["presses", "control:1", 5, 3, { length: 0.5, document: { does: "hold" } }],
+    ["levels", "control:1", 3, 1.5, { document: { value: 0.25 } }],
+    ["messages", "device:1", 6, 1, null],
+  ])("on %s of %s, track %i, at %f s is what comes next there", (kind, drives, id, at, made) => {
+    const found = newEvent(song, track(id, kind, drives) as never, at);
+    if (made === null) expect(found).toBeNull();
+    else expect(found).toMatchObject({ track_id: id, at, ...made });
+  });
+  it("has the level of its height, and beats are those of the bar", () => {
+    const given = newEvent(song, track(3, "levels", "control:1") as never, 2, 0.8);
+    expect(given?.document).toEqual({ value: 0.8 });
+    expect([levelAt([], 1), beatS(song, 0.1), beatS(song, 3)]).toEqual([0, 0.5, 0.5]);
+  });
 });

@@ -5,6 +5,7 @@ import { isFree, spaceIsFree } from "../../frame/shortcuts";
 import { act } from "../../live/socket";
 import { useDesk } from "../../state";
 import { line, playOrStand, positionNow, seen, toldOf, useLine } from "./line";
+import { beatS } from "./line/newEvent";
 import { markerAt } from "./rows";
 import { frameS, snapped, zoomed } from "./scale";
 
@@ -54,19 +55,14 @@ export function useLineKeys(song: Timeline | undefined) {
       else if (part)
         act({ do: "loop-song", timeline: song.id, begin: part.at, end: part.at + (part.length ?? 0) });
     };
-    const beat = () => {
-      const next = song.bars.findIndex((one) => one > here());
-      const bar = next > 0 ? song.bars[next]! - song.bars[next - 1]! : 2;
-      return bar / (song.document.grid?.in_bar ?? 4);
-    };
     const marks = song.markers.map((one) => one.at);
     const places = song.events.map((one) => one.at);
     const plain: Record<string, () => void> = {
       " ": () => playOrStand(song.id),
       ArrowRight: () => nudge(frame),
       ArrowLeft: () => nudge(-frame),
-      "Shift+ArrowRight": () => nudge(beat()),
-      "Shift+ArrowLeft": () => nudge(-beat()),
+      "Shift+ArrowRight": () => nudge(beatS(song, here())),
+      "Shift+ArrowLeft": () => nudge(-beatS(song, here())),
       Home: () => go(0),
       PageDown: () => jump(1, marks),
       PageUp: () => jump(-1, marks),

@@ -104,13 +104,15 @@ class CueChoice(BaseModel):
 
 
 class TimelineView(BaseModel):
-    """A song, whole. sound_is_there: its file is in the media folder; bars: where each bar begins, s."""
+    """A song, whole. sound_is_there: its file is in the media folder; bars: where each bar begins, s; first_bar: which the
+    first of these is, counted from 1 at the beginning of the grid."""
 
     id: int
     name: str
     document: TimelineDocument
     sound_is_there: bool
     bars: list[float]
+    first_bar: int
     markers: list[MarkerView]
     tracks: list[TrackView]
     events: list[SongEventView]

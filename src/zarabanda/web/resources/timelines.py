@@ -146,11 +146,11 @@ class Wording:
         )  # fmt: skip
 
 
-def bars_of(grid: BeatGrid, length_s: float) -> list[float]:
-    """Where bars begin within a song, s."""
-    first = -(-grid.beats(0.0) // grid.in_bar)
-    last = grid.beats(length_s) // grid.in_bar
-    return [round(grid.time_of(bar * grid.in_bar), 6) for bar in range(int(first), int(last) + 1)]
+def bars_of(grid: BeatGrid, length_s: float) -> tuple[int, list[float]]:
+    """The first bar that begins within a song, counted from 1, and where it and those after it begin, s."""
+    first = int(-(-grid.beats(0.0) // grid.in_bar))
+    last = int(grid.beats(length_s) // grid.in_bar)
+    return first + 1, [round(grid.time_of(bar * grid.in_bar), 6) for bar in range(first, last + 1)]
 
 
 @api.get("/<int:timeline_id>", responses={200: TimelineView})
@@ -169,10 +169,11 @@ def get_timeline(path: TimelinePath) -> TimelineView:
         name = CueRow.document["name"].as_string()
         query = select(CueRow.id, CueRow.list_id, CueRow.number, name).where(CueRow.list_id.in_(lists))
         cues = session.execute(query.order_by(CueRow.list_id, CueRow.number))
+        first_bar, bars = bars_of(grid_of(row.document["grid"]), document.length_s)
         return TimelineView(
             id=row.id, name=row.name, document=document,
             sound_is_there=document.sound is not None and media().has(document.sound.hash),
-            bars=bars_of(grid_of(row.document["grid"]), document.length_s),
+            bars=bars, first_bar=first_bar,
             markers=[_marker(one) for one in repositories.timelines.markers(session, row.id)],
             tracks=tracks, events=[wording.view(one) for one in events],
             cues=[CueChoice(id=one, list_id=of, number=place, name=called or "") for one, of, place, called in cues],

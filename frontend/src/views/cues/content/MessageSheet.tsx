@@ -28,18 +28,24 @@ interface Props {
   isFirst: boolean;
   /** The cue list that it is of: it does not go to that. */
   ownList?: number;
+  /** It goes to this one alone, without waiting. */
+  device?: number;
   /** Refused is thrown. */
   onKeep: (message: Message) => Promise<unknown>;
   onClose: () => void;
 }
 
 /** A message of a cue, or a step of an action list: what it is, where it goes, and how long after the one before. */
-export function MessageSheet({ message, isFirst, ownList, onKeep, onClose }: Props) {
-  const targets = useMessageTargets(ownList);
-  const [kind, setKind] = useState<Kind>(message?.kind ?? "osc");
+export function MessageSheet({ message, isFirst, ownList, device, onKeep, onClose }: Props) {
+  const all = useMessageTargets(ownList);
+  const own = all?.devices.find((one) => one.id === device);
+  const kinds = own ? KINDS.filter((one) => speaks(one.id) === own.speaks) : KINDS;
+  const [chosen, setKind] = useState<Kind | null>(message?.kind ?? null);
+  const kind = chosen ?? kinds[0]!.id;
   const [changed, setChanged] = useState<Message | null>(message);
   const [problem, setProblem] = useState("");
-  if (!targets) return null;
+  if (!all) return null;
+  const targets = own ? { ...all, devices: [own] } : all;
   const now = changed ?? fresh(kind, targets);
   async function keep() {
     if (!now) return;
@@ -56,21 +62,23 @@ export function MessageSheet({ message, isFirst, ownList, onKeep, onClose }: Pro
         <Choice
           label="Kind"
           value={kind}
-          options={KINDS}
+          options={kinds}
           onChange={(key) => {
             setKind(key as Kind);
             setChanged(fresh(key as Kind, targets, now?.wait ?? 0));
           }}
         />
-        <NumberField
-          label={isFirst ? "Wait" : "After the one before"}
-          unit="s"
-          minValue={0}
-          maxValue={3600}
-          step={0.01}
-          value={now?.wait ?? 0}
-          onChange={(wait) => now && setChanged({ ...now, wait: wait || 0 })}
-        />
+        {!own && (
+          <NumberField
+            label={isFirst ? "Wait" : "After the one before"}
+            unit="s"
+            minValue={0}
+            maxValue={3600}
+            step={0.01}
+            value={now?.wait ?? 0}
+            onChange={(wait) => now && setChanged({ ...now, wait: wait || 0 })}
+          />
+        )}
         {now && "device" in now && (
           <Choice
             label="To"

@@ -3,14 +3,17 @@ import styled from "styled-components";
 
 import { useOutline, useOutlines, useSongTold, type Timeline } from "../../../api/timelines";
 import { onEveryFrame, wake } from "../../../live/loop";
-import { act } from "../../../live/socket";
+import { SmallToggle } from "../../../ui/SmallToggle";
 import { useSize } from "../../../ui/useSize";
 import { line, positionNow, seen, useLine } from "../line";
 import { byTrack, heightOf, markerAt, rowsOf, TOP_PX } from "../rows";
-import { levelFor, positionAt, positionText, snapped, within, xOf, zoomed } from "../scale";
-import { inksOf, paintTop, paintTracks, type Picture } from "./paintLine";
+import { barAndBeat, levelFor, positionAt, positionText, within, xOf, zoomed } from "../scale";
+import { paintTop } from "./paintTop";
+import { paintTracks } from "./paintTracks";
+import { inksOf, type Picture } from "./picture";
 import { TrackHeads } from "./TrackHeads";
 import { useLinePointer } from "./useLinePointer";
+import { useTopPointer } from "./useTopPointer";
 
 const HEADS_PX = 196;
 const Frame = styled.div`
@@ -28,8 +31,11 @@ const Frame = styled.div`
 const Corner = styled.div`
   display: flex;
   flex-direction: column;
-  justify-content: flex-end;
-  padding: 0 12px 20px;
+  justify-content: space-between;
+  padding: 22px 12px 20px;
+  > button {
+    min-height: 26px;
+  }
   color: var(--quiet);
   font-size: 14px;
   border-bottom: 1px solid var(--line);
@@ -98,12 +104,15 @@ export function Lines({ song }: { song: Timeline }) {
   const level = useRef(0);
   const wanted = outlines ? levelFor(outlines.block_s, (seen.span.to - seen.span.from) / width) : -1;
   const { data: coarse } = useOutline(hash, wanted);
-  const pointer = useLinePointer(
-    song.id,
-    () => shown.current,
-    (now) => Object.assign(changes.current, now),
-  );
+  const shapes = useLine((state) => state.shapes);
+  const picture = () => shown.current;
+  const drawn = (now: Partial<Picture>) => void Object.assign(changes.current, now);
+  const above = useTopPointer(song, picture, drawn);
+  const below = useLinePointer(song, picture, drawn);
 
+  useEffect(() => {
+    delete changes.current.shaped; // what was dragged is in the song now
+  }, [song]);
   useEffect(() => {
     line.see({ from: 0, to: length });
   }, [song.id, length]);
@@ -132,11 +141,11 @@ export function Lines({ song }: { song: Timeline }) {
       const height = Math.max(scrolls.current.clientHeight, 1);
       const picture: Picture = {
         song, rows, events, span: seen.span, width, scrolled, height, chosen, part,
-        dragging: null, box: null, looped: told?.loop ?? null, inks: inksOf(scrolls.current),
+        shapes, shaped: null, dragging: null, box: null, looped: told?.loop ?? null, inks: inksOf(scrolls.current),
         ...changes.current,
       }; // prettier-ignore
       shown.current = picture;
-      const text = `${seen.span.from} ${seen.span.to} ${scrolled} ${height} ${width} ${part} ${wanted} ${picture.inks.ink} ${JSON.stringify(picture.box)} ${picture.dragging ? `${picture.dragging.by} ${picture.dragging.value} ${picture.dragging.length}` : ""}`;
+      const text = `${seen.span.from} ${seen.span.to} ${scrolled} ${height} ${width} ${part} ${wanted} ${picture.inks.ink} ${JSON.stringify([picture.box, shapes, picture.shaped])} ${picture.dragging ? `${picture.dragging.by} ${picture.dragging.value} ${picture.dragging.length}` : ""}`;
       if (text !== painted.text) {
         painted.text = text;
         const outline =
@@ -162,11 +171,11 @@ export function Lines({ song }: { song: Timeline }) {
       if (p === null) return;
       const left = Math.min(Math.max(x + 4, 0), width - 190);
       words.current.style.transform = `translateX(${left}px)`;
-      const bars = song.bars.filter((one) => one <= p + 1e-6).length;
-      const text = `${positionText(p, rate)} · bar ${Math.max(bars, 1)}`;
+      const bar = barAndBeat(p, song)?.[0];
+      const text = `${positionText(p, rate)}${bar === undefined ? "" : ` · bar ${bar}`}`;
       if (words.current.textContent !== text) words.current.textContent = text;
     }
-  }, [song, rows, events, width, chosen, told, coarse, outlines, wanted, length, rate]);
+  }, [song, rows, events, width, chosen, told, shapes, coarse, outlines, wanted, length, rate]);
   useEffect(() => {
     level.current = Math.max(wanted, 0);
   }, [wanted, coarse]);
@@ -196,56 +205,32 @@ export function Lines({ song }: { song: Timeline }) {
     return () => element.removeEventListener("wheel", onWheel);
   }, [width, length, rate, rows]);
 
-  /** The playhead is dragged over the ruler and the sound: seen on screens, and sent where that was chosen. */
-  const scrub = (event: React.PointerEvent<HTMLCanvasElement>, begins: boolean) => {
-    if (begins) {
-      if (event.button) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-    } else if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const { snap, scrubsOnStage } = useLine.getState();
-    const free = positionAt(event.nativeEvent.offsetX, seen.span, width);
-    const p = Math.min(Math.max(snapped(free, event.altKey ? "off" : snap, song), 0), length);
-    if (p === seen.dragged) return;
-    seen.dragged = p;
-    act(
-      scrubsOnStage
-        ? { do: "locate", timeline: song.id, position: p }
-        : { do: "scrub", timeline: song.id, position: p },
-    );
-    wake();
-  };
-  const letGo = () => {
-    if (seen.dragged === null) return;
-    act({ do: "scrub", timeline: song.id, position: null });
-    act({ do: "locate", timeline: song.id, position: seen.dragged });
-    window.setTimeout(() => {
-      seen.dragged = null;
-      wake();
-    }, 120); // until the engine has told where it is
-  };
-
   return (
     <Frame ref={measure}>
       <Corner>
+        <SmallToggle isSelected={shapes} onChange={(on) => useLine.setState({ shapes: on })}>
+          Move parts and bars
+        </SmallToggle>
         {song.document.sound ? (song.sound_is_there ? "Sound" : "Its sound is missing") : "No sound"}
       </Corner>
       <canvas
         ref={top}
         aria-label="Parts and sound: drag to go to a position"
-        onPointerDown={(event) => scrub(event, true)}
-        onPointerMove={(event) => scrub(event, false)}
-        onPointerUp={letGo}
-        onPointerCancel={letGo}
+        onPointerDown={above.down}
+        onPointerMove={above.move}
+        onPointerUp={above.up}
+        onPointerCancel={above.up}
       />
       <Scrolls ref={scrolls} onScroll={wake}>
         <TrackHeads song={song} rows={rows} />
         <canvas
           ref={tracks}
           aria-label="Events on their tracks"
-          onPointerDown={pointer.down}
-          onPointerMove={pointer.move}
-          onPointerUp={pointer.up}
-          onPointerCancel={pointer.up}
+          onPointerDown={below.down}
+          onPointerMove={below.move}
+          onPointerUp={below.up}
+          onPointerCancel={below.up}
+          onDoubleClick={below.twice}
         />
       </Scrolls>
       <Head aria-hidden="true">

@@ -1,4 +1,13 @@
-import { Circle, VolumeX } from "lucide-react";
+import {
+  Circle,
+  Layers,
+  ListOrdered,
+  MonitorPlay,
+  SlidersVertical,
+  Square,
+  VolumeX,
+  Zap,
+} from "lucide-react";
 import styled from "styled-components";
 
 import { useSongTold, useTimelineEdits, type Timeline, type Track } from "../../../api/timelines";
@@ -6,7 +15,9 @@ import { act } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button } from "../../../ui/Button";
 import { SmallToggle } from "../../../ui/SmallToggle";
+import { positionNow } from "../line";
 import { KIND_TITLES, type Row } from "../rows";
+import { useNewEvent } from "./newEvent";
 import { useHeldSubjects } from "../useHeldSubjects";
 
 const Column = styled.div`
@@ -21,11 +32,11 @@ const Heading = styled.h3`
 `;
 const One = styled.section`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template-columns: 15px minmax(0, 1fr) auto;
   align-items: center;
   border-bottom: 1px solid var(--line);
-  padding-left: 12px;
-  gap: 4px;
+  padding-left: 8px;
+  gap: 6px;
   overflow: hidden;
   h4 {
     margin: 0;
@@ -107,11 +118,29 @@ interface Props {
   records: boolean;
 }
 
+/** A small picture of what a track drives, by the kind of its subject. */
+const PICTURES: Record<string, typeof Square> = {
+  list: ListOrdered,
+  "list-level": SlidersVertical,
+  control: SlidersVertical,
+  "row-level": SlidersVertical,
+  "row-depth": SlidersVertical,
+  pad: Square,
+  flash: Zap,
+  overlay: Layers,
+  device: MonitorPlay,
+};
+
 function Head({ track, song, height, held, records }: Props) {
   const edits = useTimelineEdits(song.id);
   const { document } = track;
   const change = (part: Partial<typeof document>) =>
     void edits.changeTrack(track.id, { ...document, ...part });
+  const putEvent = useNewEvent(song);
+  const Picture =
+    document.kind === "presses" && document.drives.startsWith("control:")
+      ? Square
+      : (PICTURES[document.drives.split(":")[0]!] ?? Square);
   const order = song.tracks.map((one) => one.id);
   const place = order.indexOf(track.id);
   const state = !track.drives
@@ -125,7 +154,8 @@ function Head({ track, song, height, held, records }: Props) {
         .filter(Boolean)
         .join(" · ");
   function does(id: string) {
-    if (id === "lock") change({ locked: !document.locked });
+    if (id === "put") putEvent(track, positionNow(song.id, song.document.length_s ?? 0) ?? 0);
+    else if (id === "lock") change({ locked: !document.locked });
     else if (id === "delete") void edits.removeTrack(track.id);
     else {
       const to = place + (id === "up" ? -1 : 1);
@@ -136,6 +166,7 @@ function Head({ track, song, height, held, records }: Props) {
   }
   return (
     <One style={{ height }} data-muted={document.muted || undefined} aria-label={`Track ${document.name}`}>
+      <Picture size={15} aria-hidden="true" />
       <div>
         <h4 title={document.name}>{document.name}</h4>
         <small title={state}>{held ? "yours: the song waits" : state}</small>
@@ -165,6 +196,7 @@ function Head({ track, song, height, held, records }: Props) {
             label={document.name}
             onAction={does}
             actions={[
+              { id: "put", text: "Put an event at the playhead", disabled: document.locked },
               { id: "lock", text: document.locked ? "Unlock" : "Lock: nothing is recorded or moved" },
               { id: "up", text: "Move up", disabled: place === 0 },
               { id: "down", text: "Move down", disabled: place === order.length - 1 },

@@ -1,12 +1,14 @@
-import { useRef, type PointerEvent } from "react";
+import { useRef, type MouseEvent, type PointerEvent } from "react";
 
 import type { TimelineEvent } from "../../../api/timelines";
-import { useTimelineEdits } from "../../../api/timelines";
+import { useTimelineEdits, type Timeline } from "../../../api/timelines";
 import { wake } from "../../../live/loop";
-import { line, seen, useLine } from "../line";
+import { line, useLine } from "../line";
 import { valueOf } from "../rows";
 import { frameS, positionAt, snapped } from "../scale";
-import { eventAt, type Dragging, type Picture } from "./paintLine";
+import { eventAt, levelOf } from "./paintTracks";
+import { useNewEvent } from "./newEvent";
+import type { Dragging, Picture } from "./picture";
 
 interface Drag {
   kind: "events" | "end" | "box";
@@ -19,11 +21,12 @@ const STARTS_PX = 3;
 
 /** What a pointer does over the tracks: choose, move, lengthen, and choose by a box. The picture is what is seen now. */
 export function useLinePointer(
-  id: number,
+  song: Timeline,
   picture: () => Picture | null,
   drawn: (now: Partial<Picture>) => void,
 ) {
-  const edits = useTimelineEdits(id);
+  const edits = useTimelineEdits(song.id);
+  const putEvent = useNewEvent(song);
   const drag = useRef<Drag | null>(null);
   const dragging = useRef<Dragging | null>(null);
 
@@ -40,6 +43,7 @@ export function useLinePointer(
     const { offsetX: x, offsetY } = event.nativeEvent;
     const y = offsetY + shown.scrolled;
     event.currentTarget.setPointerCapture(event.pointerId);
+    useLine.setState({ shapes: false }); // one thing at a time
     const found = eventAt(shown, x, y);
     if (!found) {
       drag.current = { kind: "box", event: null, x, y: offsetY, moved: false };
@@ -127,6 +131,19 @@ export function useLinePointer(
     show({ dragging: null });
   }
 
+  /** A new event where there is none. */
+  function twice(event: MouseEvent<HTMLCanvasElement>) {
+    const shown = picture();
+    if (!shown) return;
+    const { offsetX: x, offsetY } = event.nativeEvent;
+    const y = offsetY + shown.scrolled;
+    const row = shown.rows.find((one) => y >= one.top && y < one.top + one.height);
+    if (!row?.track || eventAt(shown, x, y)) return;
+    const free = event.altKey ? "off" : useLine.getState().snap;
+    const at = Math.max(snapped(positionAt(x, shown.span, shown.width), free, song), 0);
+    putEvent(row.track, at, levelOf(row, y));
+  }
+
   /** Events within a box, on the tracks that it touches. */
   function boxed(shown: Picture, at: Drag, x: number, y: number): number[] {
     const [from, to] = [Math.min(at.x, x), Math.max(at.x, x)].map((one) =>
@@ -139,5 +156,5 @@ export function useLinePointer(
       .filter((one) => one.at >= from! && one.at <= to!)
       .map((one) => one.id);
   }
-  return { down, move, up: (event: PointerEvent<HTMLCanvasElement>) => void up(event), seen };
+  return { down, move, twice, up: (event: PointerEvent<HTMLCanvasElement>) => void up(event) };
 }

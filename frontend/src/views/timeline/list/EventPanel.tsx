@@ -1,3 +1,4 @@
+import { useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
@@ -9,6 +10,8 @@ import { Tick } from "../../../ui/Tick";
 import { line } from "../line";
 import { valueOf } from "../rows";
 import { barAndBeat } from "../scale";
+import type { Message } from "../../cues/messages";
+import { TrackMessage } from "./TrackMessage";
 import { PositionField } from "./PositionField";
 
 const Frame = styled.section`
@@ -104,13 +107,14 @@ function OneEvent({ song, event }: { song: Timeline; event: TimelineEvent }) {
   const edits = useTimelineEdits(song.id);
   const track = song.tracks.find((one) => one.id === event.track_id);
   const rate = song.document.rate ?? "25";
+  const [open, setOpen] = useState(false);
   if (!track) return null;
   const { kind } = track.document;
   const change = (part: Partial<Schemas["EventChange"]>, words: string) =>
     void edits.changeEvents([{ id: event.id, ...part }], words);
-  const bar = barAndBeat(event.at, song.bars, song.document.grid?.in_bar ?? 4);
+  const bar = barAndBeat(event.at, song);
   const does = (event.document as { does?: string }).does ?? "hold";
-  const message = (event.document as { message?: { is_state?: boolean } }).message;
+  const { message } = event.document as { message?: Message };
   return (
     <>
       <h3>
@@ -176,14 +180,29 @@ function OneEvent({ song, event }: { song: Timeline; event: TimelineEvent }) {
         />
       )}
       {message && (
-        <Tick
-          isSelected={message.is_state ?? false}
-          onChange={(is_state) =>
-            change({ document: { message: { ...message, is_state } } }, "Change a message")
+        <Row>
+          <Tick
+            isSelected={("is_state" in message && message.is_state) || false}
+            onChange={(is_state) =>
+              change({ document: { message: { ...message, is_state } } }, "Change a message")
+            }
+          >
+            Told again after a jump
+          </Tick>
+          <Button data-variant="small" onPress={() => setOpen(true)}>
+            Change what it says …
+          </Button>
+        </Row>
+      )}
+      {message && open && (
+        <TrackMessage
+          track={track}
+          message={message}
+          onKeep={(now) =>
+            edits.changeEvents([{ id: event.id, document: { message: now } }], "Change a message")
           }
-        >
-          Told again after a jump
-        </Tick>
+          onClose={() => setOpen(false)}
+        />
       )}
     </>
   );

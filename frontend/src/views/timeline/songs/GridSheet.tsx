@@ -7,7 +7,7 @@ import { say } from "../../../ui/Toasts";
 import { Button } from "../../../ui/Button";
 import { NumberField } from "../../../ui/NumberField";
 import { Ending, Sheet } from "../../../ui/Sheet";
-import { positionNow } from "../line";
+import { positionNow, useLine } from "../line";
 import { PositionField } from "../list/PositionField";
 import { barAndBeat } from "../scale";
 
@@ -128,8 +128,16 @@ export function GridSheet({ song, onClose }: { song: Timeline; onClose: () => vo
         <div className="line">
           <Button
             onPress={() => {
+              useLine.setState({ shapes: true });
+              onClose();
+            }}
+          >
+            Drag bars on the line
+          </Button>
+          <Button
+            onPress={() => {
               const p = positionNow(song.id, length) ?? 0;
-              const bar = barAndBeat(p + 0.5 * ((60 / changes[0]!.bpm) * inBar), song.bars, inBar)?.[0] ?? 1;
+              const bar = barAndBeat(p + 0.5 * ((60 / changes[0]!.bpm) * inBar), song)?.[0] ?? 1;
               void edits.grid({ do: "drag", beat: (bar - 1) * inBar, at: p });
             }}
           >

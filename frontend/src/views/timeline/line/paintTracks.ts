@@ -1,160 +1,7 @@
-import type { Marker, Timeline, TimelineEvent } from "../../../api/timelines";
-import { MARKERS_PX, RULER_PX, SOUND_PX, TOP_PX, valueOf, type Row } from "../rows";
-import { beatLines, levelFor, positionText, ticks, xOf, type Span } from "../scale";
-
-/** Colours of the theme as it is now. */
-export interface Inks {
-  ink: string;
-  raised: string;
-  line: string;
-  edge: string;
-  quiet: string;
-  bone: string;
-  onBone: string;
-}
-
-export function inksOf(element: Element): Inks {
-  const style = getComputedStyle(element);
-  const of = (name: string) => style.getPropertyValue(name).trim();
-  return {
-    ink: of("--ink"),
-    raised: of("--raised"),
-    line: of("--line"),
-    edge: of("--edge"),
-    quiet: of("--quiet"),
-    bone: of("--bone"),
-    onBone: of("--on-bone"),
-  };
-}
-
-/** Something that is dragged: where its events are meanwhile. */
-export interface Dragging {
-  ids: ReadonlySet<number>;
-  by: number;
-  value: number | null;
-  length: number;
-}
-
-export interface Picture {
-  song: Timeline;
-  rows: Row[];
-  events: Map<number, TimelineEvent[]>;
-  span: Span;
-  width: number;
-  scrolled: number;
-  height: number;
-  chosen: ReadonlySet<number>;
-  dragging: Dragging | null;
-  box: { x0: number; y0: number; x1: number; y1: number } | null;
-  looped: [number, number] | null;
-  part: number | null;
-  inks: Inks;
-}
-
-const WORDS = '13px "Atkinson Hyperlegible Next Variable", sans-serif';
-const NUMBERS = '12px "Atkinson Hyperlegible Mono Variable", monospace';
-
-/** The ruler, the parts of the song and its sound: what stays above the tracks. */
-export function paintTop(
-  context: CanvasRenderingContext2D,
-  picture: Picture,
-  outline: { data: Int8Array; blockS: number } | null,
-) {
-  const { song, span, width, inks, looped, part } = picture;
-  context.clearRect(0, 0, width, TOP_PX);
-  context.font = NUMBERS;
-  context.textBaseline = "middle";
-  for (const p of ticks(span, width)) {
-    const x = Math.round(xOf(p, span, width)) + 0.5;
-    context.fillStyle = inks.line;
-    context.fillRect(x, RULER_PX - 6, 1, 6);
-    context.fillStyle = inks.quiet;
-    context.fillText(positionText(p, song.document.rate ?? "25"), x + 4, RULER_PX / 2);
-  }
-  if (looped) {
-    const x = xOf(looped[0], span, width);
-    context.fillStyle = inks.bone;
-    context.fillRect(x, RULER_PX - 3, Math.max(xOf(looped[1], span, width) - x, 2), 3);
-  }
-  context.font = WORDS;
-  for (const marker of song.markers) paintMarker(context, picture, marker, marker.id === part);
-  paintBeats(context, picture, TOP_PX - SOUND_PX, TOP_PX);
-  if (outline) paintSound(context, picture, outline);
-  context.fillStyle = inks.line;
-  context.fillRect(0, TOP_PX - 1, width, 1);
-}
-
-function paintMarker(
-  context: CanvasRenderingContext2D,
-  { span, width, inks }: Picture,
-  marker: Marker,
-  current: boolean,
-) {
-  const x = Math.round(xOf(marker.at, span, width));
-  const end = xOf(marker.at + (marker.length ?? 0), span, width);
-  const wide = Math.max(end - x - 2, 2);
-  if (end < 0 || x > width) return;
-  context.fillStyle = current ? inks.bone : inks.raised;
-  if (marker.length) context.fillRect(x, RULER_PX + 3, wide, MARKERS_PX - 4);
-  context.fillStyle = marker.colour || inks.edge;
-  context.fillRect(x, RULER_PX, wide, 3);
-  context.fillStyle = current ? inks.onBone : inks.bone;
-  clipped(context, marker.name, x + 6, RULER_PX + MARKERS_PX / 2 + 2, marker.length ? wide - 8 : 120);
-}
-
-/** Words that end where there is no more room. */
-function clipped(context: CanvasRenderingContext2D, text: string, x: number, y: number, room: number) {
-  if (room < 10) return;
-  context.save();
-  context.beginPath();
-  context.rect(Math.max(x, 0) - 1, y - 12, room + Math.min(x, 0), 24);
-  context.clip();
-  context.fillText(text, Math.max(x, 4), y);
-  context.restore();
-}
-
-function paintBeats(context: CanvasRenderingContext2D, picture: Picture, top: number, bottom: number) {
-  const { song, span, width, inks } = picture;
-  const inBar = song.document.grid?.in_bar ?? 4;
-  const barPx = song.bars.length > 1 ? xOf(span.from + song.bars[1]! - song.bars[0]!, span, width) : width;
-  const every = Math.max(1, 2 ** Math.ceil(Math.log2(Math.max(14 / Math.max(barPx, 0.01), 0.01))));
-  for (const { p, bar, beat } of beatLines(song.bars, barPx / inBar > 10 ? inBar : 1, span)) {
-    if (bar % every) continue;
-    context.globalAlpha = beat === 0 ? (bar % (4 * every) === 0 ? 1 : 0.55) : 0.25;
-    context.fillStyle = inks.line;
-    context.fillRect(Math.round(xOf(p, span, width)), top, 1, bottom - top);
-  }
-  context.globalAlpha = 1;
-}
-
-function paintSound(
-  context: CanvasRenderingContext2D,
-  { song, span, width, inks }: Picture,
-  { data, blockS }: { data: Int8Array; blockS: number },
-) {
-  const middle = TOP_PX - SOUND_PX / 2;
-  const half = SOUND_PX / 2 - 4;
-  const at = song.document.sound_at ?? 0;
-  const count = data.length / 2;
-  context.fillStyle = inks.quiet;
-  for (let x = 0; x < width; x++) {
-    const from = (span.from - at + (x / width) * (span.to - span.from)) / blockS;
-    const to = Math.max(from + (span.to - span.from) / width / blockS, from + 1e-9);
-    const first = Math.max(Math.floor(from), 0);
-    const last = Math.min(Math.max(Math.ceil(to), first + 1), count);
-    if (to < 0 || first >= count) continue;
-    let low = 127;
-    let high = -127;
-    for (let n = first; n < last; n++) {
-      low = Math.min(low, data[2 * n]!);
-      high = Math.max(high, data[2 * n + 1]!);
-    }
-    const top = middle - (high / 127) * half;
-    context.fillRect(x, top, 1, Math.max(((high - low) / 127) * half, 1));
-  }
-}
-
-export { levelFor };
+import type { TimelineEvent } from "../../../api/timelines";
+import { valueOf, type Row } from "../rows";
+import { xOf } from "../scale";
+import { clipped, paintBeats, WORDS, type Dragging, type Picture } from "./picture";
 
 /** The tracks, with what is on them. */
 export function paintTracks(context: CanvasRenderingContext2D, picture: Picture) {
@@ -302,6 +149,10 @@ function paintMessage(
 
 /** How far a point of a level is above the lower edge of its track. */
 export const yOfLevel = (row: Row, value: number) => row.top + row.height - 8 - value * (row.height - 16);
+
+/** The level at a height of a track: the inverse. */
+export const levelOf = (row: Row, y: number) =>
+  Math.min(Math.max((row.top + row.height - 8 - y) / (row.height - 16), 0), 1);
 
 function paintLevel(context: CanvasRenderingContext2D, picture: Picture, row: Row, events: TimelineEvent[]) {
   const { span, width, inks, chosen, dragging } = picture;
