@@ -9263,7 +9263,7 @@ export interface components {
         };
         /**
          * TrackDocument
-         * @description A track. group: whose it is; kind: what its events are; drives: what they are on; locked: nothing is recorded or moved;
+         * @description A track. kind: what its events are; group: whose it is; drives: what they are on; locked: nothing is recorded or moved;
          *     muted: it does not play; armed: it records.
          */
         TrackDocument: {

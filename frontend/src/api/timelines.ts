@@ -57,6 +57,11 @@ export const useSongTold = (id: number | null) =>
 export const useSongOnStage = () =>
   useLivePart((state) => state?.songs?.find((one) => !one.leaving)?.timeline ?? null);
 
+type HandTold = SongTold["hands"][number];
+/** Whether hands have taken something from the song on stage. */
+export const useIsYours = (is: (hand: HandTold) => boolean) =>
+  useLivePart((state) => state?.songs?.some((one) => one.hands.some(is)) ?? false);
+
 /** Put what an edit of events answers into the song that is shown, so that it need not be asked for whole. */
 function patch(id: number, answer: Schemas["EventsEdited"]) {
   queries.setQueryData<Timeline>(key(id), (before) => {

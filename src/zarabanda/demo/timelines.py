@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import asdict
+from multiprocessing.pool import ThreadPool
 from pathlib import Path
 from typing import Any
 
@@ -54,7 +54,7 @@ def songs_made(data: Path) -> dict[str, Sound]:
     def made(song: Song) -> Sound:
         return Sound(**asdict(media.write(f"{song.name}.flac", sounding(song), RATE)))
 
-    with ThreadPoolExecutor() as threads:
+    with ThreadPool() as threads:
         return dict(zip((song.name for song in SONGS), threads.map(made, SONGS), strict=True))
 
 

@@ -102,7 +102,7 @@ class TimelineDocument(_Part):
 
 
 class TrackDocument(_Part):
-    """A track. group: whose it is; kind: what its events are; drives: what they are on; locked: nothing is recorded or moved;
+    """A track. kind: what its events are; group: whose it is; drives: what they are on; locked: nothing is recorded or moved;
     muted: it does not play; armed: it records."""
 
     name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { misbehave, type SimulatedNode } from "../../api/output";
 import { Button, Toggle } from "../../ui/Button";
 import { NumberField } from "../../ui/NumberField";
+import { ShareField } from "../../ui/ShareField";
 import { TextField } from "../../ui/TextField";
 
 const Row = styled.div`
@@ -23,15 +24,7 @@ export function FaultTools({ node }: { node: SimulatedNode }) {
   const well = !node.drop && !node.delay_ms && !node.vanished && !node.calls_itself;
   return (
     <Row role="group" aria-label={`Faults of the ${node.name}`}>
-      <NumberField
-        label="Loses packets"
-        minValue={0}
-        maxValue={1}
-        step={0.01}
-        formatOptions={{ style: "percent" }}
-        value={node.drop}
-        onChange={(drop) => tell({ drop: drop || 0 })}
-      />
+      <ShareField label="Loses packets" value={node.drop} onChange={(drop) => tell({ drop: drop || 0 })} />
       <NumberField
         label="Comes late by"
         unit="ms"

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 
 import type { Control } from "../../../api/pages";
-import { useLivePart } from "../../../live/socket";
+import { useIsYours } from "../../../api/timelines";
 
 const Words = styled.span`
   display: grid;
@@ -33,16 +33,9 @@ const Words = styled.span`
   }
 `;
 
-/** Whether hands have taken it from the song on stage. */
-const useYours = (control: Control) =>
-  useLivePart(
-    (state) =>
-      state?.songs?.some((one) => one.hands.some((hand) => hand.controls?.includes(control.key))) ?? false,
-  );
-
 /** What a control is called, and what it does; or what is wrong with it. */
 export function Label({ control }: { control: Control }) {
-  const isYours = useYours(control);
+  const isYours = useIsYours((hand) => hand.controls?.includes(control.key) ?? false);
   const waits = control.waits ? "waits: its group is empty" : "";
   return (
     <Words title={`${control.name}: ${control.on}, ${control.does}. ${control.waits}`}>

@@ -2,6 +2,7 @@ import { Button } from "react-aria-components";
 import styled from "styled-components";
 
 import type { BuskRow, RowTold } from "../../../api/busk";
+import { useIsYours } from "../../../api/timelines";
 import type { Aspect } from "../layout";
 import { NowBand } from "./NowBand";
 
@@ -63,6 +64,9 @@ export function heldElsewhere(row: BuskRow, told: RowTold | null, aspect: Aspect
     .join(", ");
 }
 
+/** What of rows a hand takes from a song, and of which row. */
+const OF_ROWS = /^(?:row|row-level|row-depth|pad|flash):(\d+)(?::|$)/;
+
 interface Props {
   row: BuskRow;
   told: RowTold | null;
@@ -80,7 +84,9 @@ export function RowName({ row, told, aspect, clash, clashShort, chosen, number, 
   const elsewhere = heldElsewhere(row, told, aspect);
   const dark = told?.dark && row.kind !== "messages" && row.kind !== "haze" && !row.waits;
   const plain = [dark && "dark", elsewhere, row.kind === "messages" ? "messages" : row.lights];
-  const words = row.waits || clashShort || plain.filter(Boolean).join(" · ");
+  const isYours = useIsYours(({ subject }) => OF_ROWS.exec(subject)?.[1] === String(row.id));
+  const words =
+    (isYours && "yours: the song waits") || row.waits || clashShort || plain.filter(Boolean).join(" · ");
   return (
     <Name
       aria-label={`${row.name} ${words}${clash && `, ${clash}`}`}

@@ -1,5 +1,6 @@
 import { Choice, type ChoiceOption } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
+import { ShareField } from "../../../ui/ShareField";
 import type { Message } from "../messages";
 
 type Kind = Message["kind"];
@@ -95,12 +96,8 @@ export function InwardFields({ message, options, onChange }: Props) {
         />
       )}
       {"value" in message && LEVELS.includes(String(message.do)) && (
-        <NumberField
+        <ShareField
           label="Level"
-          minValue={0}
-          maxValue={1}
-          step={0.01}
-          formatOptions={{ style: "percent" }}
           value={message.value ?? 1}
           onChange={(value) => change({ value: value || 0 })}
         />

@@ -1,6 +1,7 @@
 import { useList } from "../../../api/cues";
 import { Choice, type ChoiceOption } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
+import { ShareField } from "../../../ui/ShareField";
 import { TextField } from "../../../ui/TextField";
 import type { Message } from "../messages";
 
@@ -48,15 +49,7 @@ export function MessageFields({ message, lists, controls, onChange }: Props) {
     />
   );
   const level = (value: number) => (
-    <NumberField
-      label="Level"
-      minValue={0}
-      maxValue={1}
-      step={0.01}
-      formatOptions={{ style: "percent" }}
-      value={value}
-      onChange={(now) => change({ value: now || 0 })}
-    />
+    <ShareField label="Level" value={value} onChange={(now) => change({ value: now || 0 })} />
   );
   switch (message.kind) {
     case "osc":

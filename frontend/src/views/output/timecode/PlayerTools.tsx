@@ -6,6 +6,7 @@ import { useSongs } from "../../../api/timelines";
 import { Button, Toggle } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
+import { ShareField } from "../../../ui/ShareField";
 import { TextField } from "../../../ui/TextField";
 
 const Part = styled.section`
@@ -106,12 +107,8 @@ export function PlayerTools({ player }: { player: Player }) {
           value={player.jitter_ms}
           onChange={(jitter_ms) => how({ jitter_ms: jitter_ms || 0 })}
         />
-        <NumberField
+        <ShareField
           label="Lost on the way"
-          minValue={0}
-          maxValue={1}
-          step={0.01}
-          formatOptions={{ style: "percent" }}
           value={player.dropout}
           onChange={(dropout) => how({ dropout: dropout || 0 })}
         />

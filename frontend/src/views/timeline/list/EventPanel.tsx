@@ -6,6 +6,7 @@ import { useTimelineEdits, type Timeline, type TimelineEvent } from "../../../ap
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
+import { ShareField } from "../../../ui/ShareField";
 import { Tick } from "../../../ui/Tick";
 import { line } from "../line";
 import { valueOf } from "../rows";
@@ -146,12 +147,8 @@ function OneEvent({ song, event }: { song: Timeline; event: TimelineEvent }) {
           />
         )}
         {kind === "levels" && (
-          <NumberField
+          <ShareField
             label="Level"
-            minValue={0}
-            maxValue={1}
-            step={0.01}
-            formatOptions={{ style: "percent" }}
             value={valueOf(event)}
             onChange={(value) => Number.isFinite(value) && change({ document: { value } }, "Change a level")}
           />
