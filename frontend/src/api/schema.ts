@@ -6154,14 +6154,18 @@ export interface components {
          * SongTold
          * @description A song on stage. position: s, at the state's time; speed: of its position now, 0: it stands; chosen: speed that hands have
          *         chosen; bpm, beat: of its grid there; follows: incoming timecode; records: what hands do on armed
-         *         tracks; taken: how much by now.
+         *         tracks; taken: how much by now; label: of its own timecode, at a rate; chases: it would follow incoming timecode.
          */
         LiveSongTold: {
             beat: number;
             bpm: number;
+            /** @default false */
+            chases?: boolean;
             chosen: number;
             follows: boolean;
             hands: components["schemas"]["LiveHandTold"][];
+            /** @default  */
+            label?: string;
             leaving: boolean;
             loop: [
                 number,
@@ -6169,6 +6173,8 @@ export interface components {
             ] | null;
             name: string;
             position: number;
+            /** @default 25 */
+            rate?: string;
             /** @default false */
             records?: boolean;
             speed: number;

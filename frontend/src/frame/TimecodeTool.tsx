@@ -2,7 +2,7 @@ import styled from "styled-components";
 
 import { engineNow } from "../live/clock";
 import { useEveryFrame } from "../live/clock";
-import { useLive, useLivePart } from "../live/socket";
+import { useLive, useLivePart, type LiveState } from "../live/socket";
 import { desk } from "../state";
 
 const Told = styled.button`
@@ -44,21 +44,53 @@ const STATES: Record<string, string> = {
   lost: "standing",
 };
 
-/** The label of incoming timecode and how it is; what is wrong with it is on the title, and in Output. */
+interface Shown {
+  label: string;
+  rate: string;
+  /** Frames go on from what was told. */
+  moves: boolean;
+  /** How it is, in words; since: of that, s, where it counts. */
+  words: string;
+  since: number | null;
+  text: string;
+}
+
+/** Incoming timecode, or without it the label of the song on stage; null: there is neither. */
+export function timecodeShown(state: LiveState | null): Shown | null {
+  const told = state?.timecode;
+  if (told && told.state !== "none") {
+    const { label, rate, text } = told;
+    const since = told.state === "free" ? (told.since ?? 0) : null;
+    const moves = told.state === "chasing" || told.state === "free";
+    return { label, rate, moves, words: STATES[told.state] ?? told.state, since, text: text ?? "" };
+  }
+  const song = state?.songs?.find((one) => !one.leaving);
+  if (!song?.label) return null;
+  const words = song.chases ? "no timecode" : song.speed ? "own clock" : "own clock, stands";
+  // at another speed than its own, labels come as they are told
+  return {
+    label: song.label,
+    rate: song.rate ?? "25",
+    moves: song.speed === 1,
+    words,
+    since: null,
+    text: "",
+  };
+}
+
+/** The label of timecode and how it is; what is wrong with it is on the title, and in Output. */
 export function TimecodeTool() {
   const shown = useLivePart((state) => {
-    const told = state?.timecode;
-    return told && told.state !== "none" ? { state: told.state, text: told.text } : null;
+    const found = timecodeShown(state);
+    return found && { text: found.text, incoming: state?.timecode?.state !== "none" };
   });
   const label = useEveryFrame<HTMLSpanElement>((element, now) => {
     const state = useLive.getState().state;
-    const told = state?.timecode;
+    const told = timecodeShown(state);
     if (!state || !told) return;
-    const moves = told.state === "chasing" || told.state === "free";
     const real = told.rate === "24" ? 24 : told.rate === "25" ? 25 : told.rate === "30" ? 30 : 30000 / 1001;
-    const frames = moves ? Math.max(0, Math.floor((now - state.t) * real)) : 0;
-    const free = told.state === "free" ? ` ${((told.since ?? 0) + now - state.t).toFixed(1)} s` : "";
-    const words = `${STATES[told.state] ?? told.state}${free}`;
+    const frames = told.moves ? Math.max(0, Math.floor((now - state.t) * real)) : 0;
+    const words = `${told.words}${told.since === null ? "" : ` ${(told.since + now - state.t).toFixed(1)} s`}`;
     const [label_, state_] = element.children;
     const label = labelAfter(told.label, told.rate, frames);
     if (label_!.textContent !== label) label_!.textContent = label;
@@ -67,8 +99,8 @@ export function TimecodeTool() {
   if (!shown || engineNow() === null) return null;
   return (
     <Told
-      title={shown.text || "Incoming timecode"}
-      aria-label="Incoming timecode"
+      title={shown.text || (shown.incoming ? "Incoming timecode" : "Timecode of the song")}
+      aria-label={shown.incoming ? "Incoming timecode" : "Timecode of the song"}
       onClick={() => desk.showOutput("timecode")}
     >
       <span ref={label}>

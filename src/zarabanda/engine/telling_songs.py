@@ -33,6 +33,7 @@ def songs_told(state: LiveState, t: float) -> list[SongTold]:
                 song.id, name, p, song.transport.speed, song.speed, grid.bpm_at(p) if grid else 0.0,
                 grid.beats(p) if grid else 0.0, song.leaving, song.follows, song.loop, hands,
                 song.recording is not None, len(song.recording.taken) if song.recording is not None else 0,
+                *((timeline.label_at(p), timeline.rate, timeline.chases) if timeline is not None else ()),
             )
         )  # fmt: skip
     return found

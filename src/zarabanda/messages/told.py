@@ -187,7 +187,7 @@ class HandTold(msgspec.Struct, frozen=True):
 class SongTold(msgspec.Struct, frozen=True):
     """A song on stage. position: s, at the state's time; speed: of its position now, 0: it stands; chosen: speed that hands have
     chosen; bpm, beat: of its grid there; follows: incoming timecode; records: what hands do on armed
-    tracks; taken: how much by now."""
+    tracks; taken: how much by now; label: of its own timecode, at a rate; chases: it would follow incoming timecode."""
 
     timeline: int
     name: str
@@ -202,6 +202,9 @@ class SongTold(msgspec.Struct, frozen=True):
     hands: list[HandTold]
     records: bool = False
     taken: int = 0
+    label: str = ""
+    rate: str = "25"
+    chases: bool = False
 
 
 class TimecodeTold(msgspec.Struct, frozen=True):

@@ -183,6 +183,7 @@ def _player(page: Any) -> None:
     player.get_by_role("textbox", name="Jitter").fill("20")
     player.get_by_role("textbox", name="Jitter").press("Enter")
     player.get_by_role("button", name="Play", exact=True).click()
+    page.get_by_text("Thin", exact=True).click()
     page.get_by_label("Incoming timecode").first.get_by_text("chasing").wait_for()
 
 

@@ -12,6 +12,7 @@ from functools import cached_property
 from itertools import pairwise
 from typing import Any
 
+from . import smpte
 from .beat_grid import BeatGrid
 
 PLAIN = BeatGrid()
@@ -133,6 +134,15 @@ class Timeline:
     begins: float = 0.0
     goes_on: bool = False
     ignores_jumps: bool = False
+
+    def label_at(self, p: float) -> str:
+        """The label of its timecode at a position.
+
+        >>> Timeline(1, "Song", 60.0, rate="25", begins=3600.0).label_at(1.5)
+        '01:00:01:12'
+        """
+        rate = smpte.RATES[self.rate]
+        return smpte.text(smpte.label_of(smpte.frame_at(self.begins + p, rate), rate), rate)
 
     @cached_property
     def occurrences(self) -> list[Occurrence]:
