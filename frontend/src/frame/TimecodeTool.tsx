@@ -1,8 +1,8 @@
 import styled from "styled-components";
 
-import { engineNow } from "../live/clock";
-import { useEveryFrame } from "../live/clock";
+import { engineNow, useEveryFrame } from "../live/clock";
 import { useLive, useLivePart, type LiveState } from "../live/socket";
+import { frameS, labelAfter } from "../live/timecode";
 import { desk } from "../state";
 
 const Told = styled.button`
@@ -23,19 +23,6 @@ const Told = styled.button`
     color: var(--quiet);
   }
 `;
-const two = (value: number) => String(value).padStart(2, "0");
-
-/** A label moved on by frames, for counting between what is told. */
-export function labelAfter(label: string, rate: string, frames: number): string {
-  const parts = label.split(/[:;]/).map(Number);
-  if (parts.length !== 4 || parts.some(Number.isNaN)) return label;
-  const counted = rate === "24" ? 24 : rate === "25" ? 25 : 30;
-  const total = ((parts[0]! * 60 + parts[1]!) * 60 + parts[2]!) * counted + parts[3]! + frames;
-  const seconds = Math.floor(total / counted);
-  const mark = label.includes(";") ? ";" : ":";
-  return `${two(Math.floor(seconds / 3600) % 24)}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}${mark}${two(total % counted)}`;
-}
-
 const STATES: Record<string, string> = {
   locking: "locking",
   chasing: "chasing",
@@ -88,8 +75,7 @@ export function TimecodeTool() {
     const state = useLive.getState().state;
     const told = timecodeShown(state);
     if (!state || !told) return;
-    const real = told.rate === "24" ? 24 : told.rate === "25" ? 25 : told.rate === "30" ? 30 : 30000 / 1001;
-    const frames = told.moves ? Math.max(0, Math.floor((now - state.t) * real)) : 0;
+    const frames = told.moves ? Math.max(0, Math.floor((now - state.t) / frameS(told.rate))) : 0;
     const words = `${told.words}${told.since === null ? "" : ` ${(told.since + now - state.t).toFixed(1)} s`}`;
     const [label_, state_] = element.children;
     const label = labelAfter(told.label, told.rate, frames);

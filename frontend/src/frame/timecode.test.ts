@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
 import type { LiveState } from "../live/socket";
-import { labelAfter, timecodeShown } from "./TimecodeTool";
+import { labelAfter } from "../live/timecode";
+import { timecodeShown } from "./TimecodeTool";
 
 const song = { label: "02:00:10:05", rate: "25", speed: 1, chases: false, leaving: false };
 const told = (timecode: object | null, songs: object[]) => ({ timecode, songs }) as unknown as LiveState;

@@ -1,4 +1,5 @@
 import type { Timeline } from "../../api/timelines";
+import { frameS, rateOf } from "../../live/timecode";
 
 /** What of a song is seen: from a position to another, s. */
 export interface Span {
@@ -12,16 +13,6 @@ export const SNAPS: { id: Snap; text: string }[] = [
   { id: "frame", text: "Snap: frame" },
   { id: "off", text: "Snap: off" },
 ];
-
-/** Labels in a second, and real frames, of a rate. */
-const RATES: Record<string, [number, number]> = {
-  "24": [24, 24],
-  "25": [25, 25],
-  "29.97": [30, 30000 / 1001],
-  "29.97 drop": [30, 30000 / 1001],
-  "30": [30, 30],
-};
-export const frameS = (rate: string) => 1 / (RATES[rate] ?? RATES["25"]!)[1];
 
 export const xOf = (p: number, span: Span, width: number) =>
   ((p - span.from) / (span.to - span.from)) * width;
@@ -45,7 +36,7 @@ export function within(span: Span, length: number): Span {
 
 /** A position as it is read: minutes, seconds and frames. */
 export function positionText(p: number, rate: string): string {
-  const [counted, real] = RATES[rate] ?? RATES["25"]!;
+  const [counted, real] = rateOf(rate);
   const frames = Math.floor(p * real + 1e-6);
   const seconds = Math.floor(frames / counted);
   const two = (value: number) => String(value).padStart(2, "0");
@@ -55,7 +46,7 @@ export function positionText(p: number, rate: string): string {
 /** A position as it is typed, `1:04.18` or `64.18` in seconds and frames; null: it is none. */
 export function readPosition(text: string, rate: string): number | null {
   const found = /^\s*(?:(\d+):)?(\d{1,5})(?:[.:](\d{1,2}))?\s*$/.exec(text);
-  const [counted, real] = RATES[rate] ?? RATES["25"]!;
+  const [counted, real] = rateOf(rate);
   if (!found) return null;
   const [minutes, seconds, frames] = [Number(found[1] ?? 0), Number(found[2]), Number(found[3] ?? 0)];
   if ((found[1] !== undefined && seconds > 59) || frames >= counted) return null;

@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 
 import type { Timeline } from "../../api/timelines";
+import { frameS } from "../../live/timecode";
 import { beatS, levelAt, newEvent } from "./line/newEvent";
 import { rowsOf } from "./rows";
 import {
   barAndBeat,
   beatLines,
-  frameS,
   levelFor,
   positionAt,
   positionText,

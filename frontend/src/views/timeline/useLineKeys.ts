@@ -3,11 +3,12 @@ import { useEffect } from "react";
 import { useTimelineEdits, type Timeline } from "../../api/timelines";
 import { isFree, spaceIsFree } from "../../frame/shortcuts";
 import { act } from "../../live/socket";
+import { frameS } from "../../live/timecode";
 import { useDesk } from "../../state";
 import { line, playOrStand, positionNow, seen, toldOf, useLine } from "./line";
 import { beatS } from "./line/newEvent";
 import { markerAt } from "./rows";
-import { frameS, snapped, zoomed } from "./scale";
+import { snapped, zoomed } from "./scale";
 
 /** Keys over a song: play, move what is chosen, cut and paste, jump. */
 export function useLineKeys(song: Timeline | undefined) {

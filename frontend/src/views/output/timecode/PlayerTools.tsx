@@ -3,6 +3,8 @@ import styled from "styled-components";
 
 import { timecodeEdits, type TimecodeView } from "../../../api/timecode";
 import { useSongs } from "../../../api/timelines";
+import { useEveryFrame } from "../../../live/clock";
+import { frameS, labelAfter } from "../../../live/timecode";
 import { Button, Toggle } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
@@ -35,8 +37,25 @@ const Row = styled.div`
 type Player = NonNullable<TimecodeView["player"]>;
 const RATES = ["24", "25", "29.97 drop", "30"];
 
+interface Props {
+  player: Player;
+  /** When that was told, ms since 1970. */
+  toldAt: number;
+}
+
+/** Its label, which counts on between what is told of it. */
+function PlayerLabel({ player, toldAt }: Props) {
+  const element = useEveryFrame<HTMLOutputElement>((shown) => {
+    const { label, rate, runs, speed } = player;
+    const passed = runs ? Math.max(((Date.now() - toldAt) / 1000) * speed, 0) : 0;
+    const now = labelAfter(label, rate, Math.floor(passed / frameS(rate)));
+    if (shown.textContent !== now) shown.textContent = now;
+  });
+  return <output ref={element} aria-label="Its label" />;
+}
+
 /** A stand-in for a player of timecode: what it plays, and how badly. */
-export function PlayerTools({ player }: { player: Player }) {
+export function PlayerTools({ player, toldAt }: Props) {
   const [label, setLabel] = useState<string | null>(null);
   const { data: songs } = useSongs();
   const how = (part: Parameters<typeof timecodeEdits.player>[0]["how"]) =>
@@ -55,7 +74,7 @@ export function PlayerTools({ player }: { player: Player }) {
         line of this machine. {player.listeners ? "It is heard." : "Nobody hears it now."}
       </p>
       <Row>
-        <output aria-label="Its label">{player.label}</output>
+        <PlayerLabel player={player} toldAt={toldAt} />
         <Toggle isSelected={player.runs} onChange={(on) => void timecodeEdits.player({ on })}>
           {player.runs ? "Stop" : "Play"}
         </Toggle>

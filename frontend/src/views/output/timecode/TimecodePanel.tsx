@@ -61,7 +61,7 @@ const STATES: Record<string, string> = {
 
 /** Where timecode comes from, what is heard of it, which songs it can choose, and the simulated player. */
 export function TimecodePanel() {
-  const { data } = useTimecode();
+  const { data, dataUpdatedAt } = useTimecode();
   const { data: songs } = useSongs();
   const told = useLivePart((state) => {
     const one = state?.timecode;
@@ -125,7 +125,7 @@ export function TimecodePanel() {
         </Part>
       </Two>
       {data.player ? (
-        <PlayerTools player={data.player} />
+        <PlayerTools player={data.player} toldAt={dataUpdatedAt} />
       ) : (
         <Words>The simulated player does not run. Start Zarabanda without --no-node.</Words>
       )}

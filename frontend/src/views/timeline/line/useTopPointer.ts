@@ -3,8 +3,9 @@ import { useRef, type PointerEvent } from "react";
 import { useTimelineEdits, type Timeline } from "../../../api/timelines";
 import { wake } from "../../../live/loop";
 import { act } from "../../../live/socket";
+import { frameS } from "../../../live/timecode";
 import { seen, useLine } from "../line";
-import { frameS, positionAt, snapped } from "../scale";
+import { positionAt, snapped } from "../scale";
 import { gripAt, type Grip } from "./paintTop";
 import type { Picture, Shaped } from "./picture";
 
