@@ -50,7 +50,7 @@ export const useSongTold = (id: number | null) =>
   useLivePart((state) => {
     const told = state?.songs?.find((one) => one.timeline === id && !one.leaving);
     // where it is changes with every frame: that is for canvases
-    return told ? { ...told, position: 0, beat: 0, bpm: 0, taken: 0 } : null;
+    return told ? { ...told, position: 0, beat: 0, bpm: 0, taken: 0, label: "" } : null;
   });
 
 /** The song on stage. */
