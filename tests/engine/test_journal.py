@@ -49,10 +49,10 @@ ENTRY = msgspec.to_builtins(journal.entry_of(Live().now, now=1.0, wall=2.0, boot
 WRONG = {
     "nothing": {},
     "a wrong type": ENTRY | {"grand": "full"},
-    "a missing key": {key: value for key, value in ENTRY.items() if key != "playing"},
+    "a missing key": {key: value for key, value in ENTRY.items() if key != "stage"},
     "an extra key": ENTRY | {"colour": 1},
     "another version": ENTRY | {"version": 99},
-    "not a number": ENTRY | {"levels": {"control:1": float("nan")}},
+    "not a number": ENTRY | {"stage": ENTRY["stage"] | {"levels": {"control:1": float("nan")}}},
 }
 
 
@@ -62,7 +62,7 @@ def test_a_live_state_of_a_wrong_shape_is_put_aside_and_the_one_before_is_used(t
     state, _ = playing_state()
     kept.write_live(journal.entry_of(state.now, 51.0, 9_000.0, "b"))
     kept.live.write(msgspec.msgpack.encode(WRONG[name]))
-    assert kept.read_live().levels == {"control:1": 0.6}
+    assert kept.read_live().stage.levels == {"control:1": 0.6}
     [told] = kept.told
     assert "live.journal" in told
     assert "put aside" in told
@@ -105,4 +105,4 @@ def test_a_full_disk_is_told_and_what_waits_is_written_when_there_is_room(tmp_pa
         keeper._write()
     full = False
     keeper._write()
-    assert kept.read_live().levels == {"control:1": 0.6}
+    assert kept.read_live().stage.levels == {"control:1": 0.6}

@@ -43,6 +43,13 @@ def test_going_to_a_position_is_what_playing_to_it_gives(happens, p, rate, speed
     assert {n: one.cue for n, one in there.lists.items()} == {n: one.cue for n, one in here.lists.items()}
 
 
+def restarted(stage, t):
+    """The state of an engine that goes on from the journal of one that died at t."""
+    entry = journal.entry_of(stage.now, now=t, wall=9_000.0, boot="this start")
+    read = msgspec.msgpack.decode(msgspec.msgpack.encode(entry), type=journal.LiveEntry)
+    return journal.restored(read, stage.now.program, t, 9_000.0, "this start")
+
+
 @settings(max_examples=25, deadline=None)
 @given(HAPPENS, st.lists(AT, min_size=2, max_size=4), st.floats(0, 3))
 def test_check_points_jumps_and_an_engine_that_died_lead_to_the_same_light(happens, positions, more):
@@ -54,9 +61,7 @@ def test_check_points_jumps_and_an_engine_that_died_lead_to_the_same_light(happe
     p = min(positions[-1] + more, LENGTH)
     fresh.locate(p, 10.0 + more)
     assert np.allclose(stage.at(10.0 + more), fresh.at(10.0 + more), atol=1e-9)
-    entry = journal.entry_of(stage.now, now=10.0 + more, wall=9_000.0, boot="this start")
-    read = msgspec.msgpack.decode(msgspec.msgpack.encode(entry), type=journal.LiveEntry)
-    again.now = journal.restored(read, stage.now.program, 10.0 + more, 9_000.0, "this start")
+    again.now = restarted(stage, 10.0 + more)
     assert np.allclose(again.at(11.0 + more), stage.at(11.0 + more), atol=1e-6)
 
 
@@ -71,6 +76,21 @@ def test_what_was_kept_before_an_edit_is_still_right_after_it(happens, others, p
     fresh = Stage(others)
     fresh.locate(p, 2.0)
     assert np.allclose(stage.at(2.0), fresh.at(2.0), atol=1e-9)
+
+
+def test_a_restarted_engine_sends_nothing_again_and_a_song_that_goes_out_goes_on_doing_so():
+    hit = {"kind": "osc", "address": "/hit"}
+    stage = Stage([CUE, ("sent", 1.5, {"message": hit}), ("sent", 3.0, {"message": hit})])
+    again = Stage(stage.happens)
+    stage.play(10.0)
+    stage.advance(12.0)
+    assert len(stage.now.outbox.messages) == 1
+    again.now = restarted(stage, 12.0)
+    again.advance(14.0)
+    assert len(again.now.outbox.messages) == 1, "that at 3 s, not that before"
+    stage.act({"do": "leave-song", "seconds": 4.0}, 14.0)
+    again.now = restarted(stage, 15.0)
+    assert intensity(again, 16.0)[0] == intensity(stage, 16.0)[0] == 30, "half of the way out from 60"
 
 
 CUE = ("cues", 1.0, {"cue": cue_id(1)})

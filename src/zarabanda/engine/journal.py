@@ -5,7 +5,6 @@ from __future__ import annotations
 import contextlib
 import math
 from collections.abc import Callable
-from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -13,23 +12,17 @@ import msgspec
 
 from zarabanda.core.playback.claims import Claims
 from zarabanda.kept_file import KeptFile, put_aside
-from zarabanda.messages import AnyPart, ControlId, FixturePart, PartKey, PlayerId, ShowUpdate
+from zarabanda.messages import AnyPart, FixturePart, PartKey, ShowUpdate
 
-from . import kept_claims, kept_lists, kept_pages, kept_rows, kept_songs
-from .kept_claims import StripEntry
-from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
-from .kept_pages import PagesEntry
-from .kept_rows import BuskEntry, RowEntry
+from . import kept_songs, kept_stage
 from .kept_songs import SongEntry
-from .live import draft, looks_held, rows
-from .live.cue_lists import with_manners
+from .kept_stage import StageEntry
+from .live import draft
 from .live.cut_off import CutOff, standing
-from .live.dark_moves import watched
 from .live.state import LiveState
-from .live.tempo import Tempo
 from .program import Program
 
-VERSION = 9
+VERSION = 10
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 
@@ -41,62 +34,30 @@ def boot_id() -> str:
         return ""
 
 
-class TempoEntry(msgspec.Struct, forbid_unknown_fields=True):
-    """A tempo: see `tempo.Tempo`."""
-
-    bpm: float
-    since: float
-    beat: float
-    settles: float
-    slew: float
-    held: bool
-
-
 class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
-    """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine; heads:
-    which heads the claims are on, see `Heads.number`; blind: since when the draft is prepared without output; ended: whether it
-    was stopped, not cut off; cut_off: when it was before that, if nobody has said yet whether it goes on."""
+    """The live state. now: s of the engine's clock; wall: s since 1970 at the same moment; boot: start of the machine; blind:
+    since when the draft is prepared without output; ended: whether it was stopped, not cut off; cut_off: when it was before
+    that, if nobody has said yet whether it goes on."""
 
     version: int
     boot: str
     now: float
     wall: float
-    tempos: dict[int, TempoEntry]
-    levels: dict[ControlId, float]
+    stage: StageEntry
+    songs: list[SongEntry]
     grand: float
     blackout: bool
-    stopped: list[PlayerId]
     opened: bool
-    held: dict[ControlId, list[str]]
-    playing: list[PlayingEntry]
-    lists: dict[int, ListEntry]
-    specials: SpecialsEntry
-    heads: int
-    claims: list[StripEntry]
     blind: float | None
-    rows: dict[int, RowEntry]
-    busk: BuskEntry
-    pages: PagesEntry
     ended: bool = False
     cut_off: tuple[float, list[int]] | None = None
-    songs: list[SongEntry] = []
 
 
 def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: bool = False) -> LiveEntry:
     """The live state as it is written down."""
     return LiveEntry(
-        version=VERSION, boot=boot, now=now, wall=wall,
-        tempos={
-            name: TempoEntry(one.bpm, one.since, one.beat, one.settles, one.slew, one.held) for name, one in state.tempos.items()
-        },
-        levels=dict(state.levels), grand=state.grand, blackout=state.blackout, stopped=sorted(state.stopped),
-        opened=state.opened, held={key: sorted(holders) for key, holders in state.held.items()},
-        playing=kept_lists.playing_written(state.playing), lists=kept_lists.lists_written(state.lists),
-        specials=kept_lists.specials_written(state.specials),
-        heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims), blind=state.blind,
-        rows=kept_rows.rows_written(state.rows), busk=kept_rows.busk_written(state.busk, state.follows),
-        pages=kept_pages.written(state),
-        songs=kept_songs.written(state.songs), ended=ended,
+        version=VERSION, boot=boot, now=now, wall=wall, stage=kept_stage.written(state), songs=kept_songs.written(state.songs),
+        grand=state.grand, blackout=state.blackout, opened=state.opened, blind=state.blind, ended=ended,
         cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
     )  # fmt: skip
 
@@ -112,37 +73,25 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
     moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
     if cut_at is not None:
         moved = now - entry.now - max(0.0, cut_at - entry.wall)
-    busk, follows = kept_rows.busk_read(entry.busk, moved)
-    asked = LiveState(program=program, rows=kept_rows.rows_read(entry.rows, moved), busk=busk, follows=follows)
-    instances = {key: asked.instance(key) for key in program.instances}
-    state = replace(
-        asked,
-        tempos={
-            name: Tempo(one.bpm, one.since + moved, one.beat, one.settles + moved, one.slew, held=one.held)
-            for name, one in entry.tempos.items()
-        },
-        playing=kept_lists.playing_read(entry.playing, instances, moved),
-        lists=kept_lists.lists_read(entry.lists, moved), specials=kept_lists.specials_read(entry.specials, moved),
-        levels=entry.levels, grand=entry.grand, blackout=entry.blackout, stopped=frozenset(entry.stopped),
-        opened=entry.opened, claims=_claims(entry, program, now, moved),
+    state = kept_stage.read(entry.stage, program, moved).with_(
+        grand=entry.grand,
+        blackout=entry.blackout,
+        opened=entry.opened,
+        claims=_claims(entry, program, now, moved),
         blind=None if entry.blind is None else entry.blind + moved,
-        held={key: frozenset(holders) for key, holders in entry.held.items()},
-        **kept_pages.read(entry.pages, program, moved),
-    )  # fmt: skip
+    )
     if entry.cut_off is not None:
         state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))
     state = kept_songs.read(entry.songs, state, moved)
-    state = watched(looks_held.with_manners(rows.with_manners(with_manners(state), list(state.rows))), now)
+    state = kept_stage.settled(state, now)
     return state if cut_at is None else standing(state, now, cut_at)
 
 
 def _claims(entry: LiveEntry, program: Program, now: float, moved: float) -> Claims:
-    """The claims that were written down, fades and all; and of the draft what has changed since, unless it is prepared only."""
-    if entry.heads != program.rig.heads.number:
-        return draft.restored(program, now)
-    try:
-        claims = kept_claims.read(entry.claims, len(program.rig), moved).advanced(now)
-    except ValueError:  # odd claims are worth less than a light: what is kept of the draft is known
+    """The claims that were written down; and of the draft what has changed since, unless it is prepared only. Odd claims are
+    worth less than a light: what is kept of the draft is known."""
+    claims = kept_stage.claims_read(entry.stage, program, now, moved)
+    if claims is None:
         return draft.restored(program, now)
     return claims if entry.blind is not None else draft.settled(claims, program, now, 0.0)
 
@@ -154,11 +103,8 @@ def _decode_live(content: bytes) -> LiveEntry:
     entry = _decoder.decode(content)
     if entry.version != VERSION:
         raise ValueError(f"it is of version {entry.version}, and this program reads {VERSION}")
-    numbers = [entry.now, entry.wall, entry.grand, *entry.levels.values(), entry.blind or 0.0, *kept_claims.times(entry.claims)]
-    numbers += kept_lists.times(entry.lists, entry.specials, entry.playing) + kept_rows.times(entry.rows, entry.busk)
-    numbers += [*kept_pages.times(entry.pages), *kept_songs.times(entry.songs)]
-    for one in entry.tempos.values():
-        numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
+    numbers = [entry.now, entry.wall, entry.grand, entry.blind or 0.0]
+    numbers += kept_stage.times(entry.stage) + kept_songs.times(entry.songs)
     if not all(map(math.isfinite, numbers)):
         raise ValueError("it has numbers that are not finite")
     return entry

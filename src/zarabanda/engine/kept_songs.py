@@ -1,22 +1,25 @@
-"""Songs on stage, as they are written into the journal, and back: where each is says all of what it plays."""
+"""Songs on stage, as they are written into the journal, and back, with all that they play: no song is played again from its
+beginning while the lights wait."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
 
 import msgspec
 
+from zarabanda.core.timecode.timeline import Timeline
 from zarabanda.core.timecode.transport import Transport
 from zarabanda.messages import AnyAction
 
+from . import kept_stage
+from .kept_stage import StageEntry
 from .live.advance import MOVES
 from .live.ahead import Ahead
 from .live.folding import song_at
 from .live.hands import Hand
-from .live.songs import Song, with_taken_tempos
+from .live.songs import Song
 from .live.state import LiveState
-from .live.tempo import Tempo
+from .program import Program
 
 
 class HandEntry(msgspec.Struct, forbid_unknown_fields=True):
@@ -27,9 +30,11 @@ class HandEntry(msgspec.Struct, forbid_unknown_fields=True):
 
 
 class SongEntry(msgspec.Struct, forbid_unknown_fields=True):
-    """See `songs.Song`. tempos: that hands have taken, in BPM."""
+    """See `songs.Song`. inner: what it played at the position `done`; at, position, transport_speed: of its transport."""
 
     id: int
+    inner: StageEntry
+    done: float
     at: float
     position: float
     transport_speed: float
@@ -37,50 +42,55 @@ class SongEntry(msgspec.Struct, forbid_unknown_fields=True):
     hands: dict[str, HandEntry]
     touched: list[str]
     loop: tuple[float, float] | None
+    leaving: bool
     follows: bool
     stands_since: float | None
-    tempos: dict[int, float]
 
 
 def written(songs: Sequence[Song]) -> list[SongEntry]:
-    """Songs that are not going out, as entries."""
+    """Songs as entries."""
     return [
         SongEntry(
-            one.id, one.transport.at, one.transport.position, one.transport.speed, one.speed,
+            one.id, kept_stage.written(one.inner), one.done, one.transport.at, one.transport.position, one.transport.speed,
+            one.speed,
             {subject: HandEntry(hand.since, hand.action) for subject, hand in one.hands.items()}, sorted(one.touched), one.loop,
-            one.follows, one.ahead.stands_since, {number: own.bpm for number, own in one.inner.tempos.items()},
+            one.leaving, one.follows, one.ahead.stands_since,
         )
         for one in songs
-        if not one.leaving
     ]  # fmt: skip
 
 
 def read(entries: Iterable[SongEntry], state: LiveState, moved: float) -> LiveState:
     """A state with the songs that were on stage, with all times moved. What came meanwhile is done by what follows."""
+    songs = []
     for entry in entries:
         timeline = state.program.timelines.get(entry.id)
         if timeline is None:
             continue
-        p = min(max(entry.position, 0.0), timeline.length)
-        inner = song_at(state.program, timeline, p, frozenset(entry.hands), MOVES)
-        inner = inner.with_(outbox=replace(inner.outbox, messages=()), page=None)
-        for hand in entry.hands.values():
-            if hand.action is not None:
-                inner = MOVES.redone(inner, hand.action, p)
-        stood = entry.stands_since
-        ahead = Ahead() if stood is None else Ahead(stood + moved, timeline.grid.bpm_at(p))
         hands = {subject: Hand(one.since + moved, one.action) for subject, one in entry.hands.items()}
-        song = Song(
-            entry.id, Transport(entry.at + moved, p, entry.transport_speed), inner, p, entry.speed, hands,
-            frozenset(entry.touched), entry.loop, follows=entry.follows, ahead=ahead,
+        transport = Transport(entry.at + moved, min(max(entry.position, 0.0), timeline.length), entry.transport_speed)
+        stood = entry.stands_since
+        ahead = Ahead() if stood is None else Ahead(stood + moved, timeline.grid.bpm_at(entry.done))
+        songs.append(
+            Song(
+                entry.id, transport, _inner(entry, state.program, timeline), entry.done, entry.speed, hands,
+                frozenset(entry.touched), entry.loop, entry.leaving, ahead, follows=entry.follows,
+            )
         )  # fmt: skip
-        taken = {number: Tempo(bpm) for number, bpm in entry.tempos.items()}
-        song = replace(song, inner=with_taken_tempos(inner, taken, p))
-        state = state.with_(songs=(*state.songs, song))
-    return state
+    return state.with_(songs=tuple(songs))
+
+
+def _inner(entry: SongEntry, program: Program, timeline: Timeline) -> LiveState:
+    """What a song played; on another rig than it was written on: what it is where it was."""
+    claims = kept_stage.claims_read(entry.inner, program.for_songs, entry.done, moved=0.0)
+    if claims is None:
+        return song_at(program, timeline, entry.done, frozenset(entry.hands), MOVES)
+    inner = kept_stage.read(entry.inner, program.for_songs, moved=0.0).with_(claims=claims, grid=timeline.grid, opened=True)
+    return kept_stage.settled(inner, entry.done)
 
 
 def times(entries: Iterable[SongEntry]) -> list[float]:
     """All numbers that must be finite."""
     found = [value for one in entries for value in msgspec.structs.astuple(one) if isinstance(value, float)]
-    return found + [hand.since for one in entries for hand in one.hands.values()]
+    found += [hand.since for one in entries for hand in one.hands.values()]
+    return found + [value for one in entries for value in kept_stage.times(one.inner)]

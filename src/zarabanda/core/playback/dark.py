@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -88,9 +89,15 @@ def prepared(whose: CueList, place: int, heads: Bools) -> Floats:
         cue, chosen = whose.cues[following], of_heads == following
         chosen[cue.seen_moves] = False
         if cue.dark_moves and chosen.any():
-            values[:, chosen] = whose.after(following).values[:, chosen]
+            values[:, chosen] = _values_after(whose, following)[:, chosen]
     values[attributes.INTENSITY] = np.nan
     return values
+
+
+@lru_cache(maxsize=32)
+def _values_after(whose: CueList, place: int) -> Floats:
+    """What holds after a cue, (A, N): asked for again after all that is done meanwhile. Not to be changed."""
+    return whose.after(place).values
 
 
 def moved(claims: Claims, whose: CueList, move: Move, t: float, went_at: float, home: Floats) -> Claims:
