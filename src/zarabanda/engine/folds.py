@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from bisect import bisect_right
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from zarabanda.core.timecode.timeline import Occurrence, Timeline
@@ -15,7 +15,7 @@ _KEPT = 12
 """For so many songs, and sets of what hands hold of them."""
 Key = tuple[int, frozenset[str]]
 """A timeline, and subjects that it leaves to hands."""
-Fold = Callable[[Any, Sequence[Occurrence], float], Any]
+Fold = Callable[[Any, Iterable[Occurrence], float], Any]
 """A state after some occurrences, and at a position."""
 
 
@@ -36,26 +36,26 @@ class Folds:
                 return latest[1]
             kept = self._of(key, fresh)
             while (following := max(kept[-1][0] + KEPT_EVERY_S, KEPT_EVERY_S)) <= p:
-                self._go_on(timeline, kept, following, fold)
+                at, state = kept[-1]
+                kept.append((following, fold(state, timeline.between(at, following), following)))
             at, state = kept[bisect_right([one for one, _ in kept], p) - 1]
             found = fold(state, timeline.between(at, p), p)
             self._latest[key] = p, found
             return found
 
     def go_on(self, timeline: Timeline, hands: frozenset[str], fresh: Callable[[], Any], fold: Fold) -> bool:
-        """Make the next check-point of a song; whether there was one to be made."""
+        """Make the next check-point of a song, without keeping others from what is there; whether there was one to be made."""
         with self._turn:
             kept = self._of((timeline.id, hands), fresh)
-            following = max(kept[-1][0] + KEPT_EVERY_S, KEPT_EVERY_S)
-            if following > timeline.length:
-                return False
-            self._go_on(timeline, kept, following, fold)
-            return True
-
-    @staticmethod
-    def _go_on(timeline: Timeline, kept: list[tuple[float, Any]], p: float, fold: Fold) -> None:
-        at, state = kept[-1]
-        kept.append((p, fold(state, timeline.between(at, p), p)))
+            last = kept[-1]
+        following = max(last[0] + KEPT_EVERY_S, KEPT_EVERY_S)
+        if following > timeline.length:
+            return False
+        made = (following, fold(last[1], timeline.between(last[0], following), following))
+        with self._turn:
+            if kept[-1] is last:  # nobody was quicker
+                kept.append(made)
+        return True
 
     def _of(self, key: Key, fresh: Callable[[], Any]) -> list[tuple[float, Any]]:
         """The check-points of a song, now the last to go."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gc
+import threading
 from collections import deque
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
@@ -100,6 +101,8 @@ class Loop:
             raise ZarabandaError(f"{rate:g} Hz is no frame rate; give {MIN_RATE:g} to {MAX_RATE:g} Hz.")
         self.state, self.outputs, self.rate = state, outputs, rate
         self.health, self.troubles = Health(), troubles or Troubles()
+        self.idle = threading.Event()
+        """While no frame is made: what can wait gets its turn then."""
         self.batching = Batching(PRECISION, self.troubles)
         self.on_beat: Callable[[float], None] = lambda t: None
         self.on_failed: Callable[[float], None] = lambda t: None
@@ -183,6 +186,13 @@ class Loop:
 
     def tick(self, t: float) -> None:
         """One frame at t: actions, program, values, bytes, out."""
+        self.idle.clear()
+        try:
+            self._frame(t)
+        finally:
+            self.idle.set()
+
+    def _frame(self, t: float) -> None:
         begun = self._clock()
         self.on_beat(begun)
         try:

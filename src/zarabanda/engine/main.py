@@ -100,7 +100,7 @@ class Engine:
             simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles,
             lambda: self._publisher.state_is_new(),
         )  # fmt: skip
-        self._folding = FoldingAhead(lambda: self.loop.state, troubles)
+        self._folding = FoldingAhead(lambda: self.loop.state, self.loop.idle, troubles)
         self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode)
         self._compiler = Compiler()
         self._compiling = threading.Lock()

@@ -197,9 +197,18 @@ class Desk:
 
 
 @contextmanager
-def _serving(data: Path, node: E131Node) -> Iterator[Running]:
-    with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
-        yield running
+def served(data: Path, hear: Callable[[DataPacket, float], None]) -> Iterator[tuple[Running, Desk]]:
+    """A running show with one list, a live socket of it, and a node whose packets are heard."""
+    node = E131Node(0)
+    node.on_packet = hear
+    try:
+        with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
+            desk = Desk(running)
+            desk.until(lambda state: len(state.get("lists", ())) == 1)
+            yield running, desk
+            desk.close()
+    finally:
+        node.close()
 
 
 def measure(seconds: float) -> Report:
@@ -209,16 +218,11 @@ def measure(seconds: float) -> Report:
         data = Path(folder) / "data"
         build(data)
         report: Report = {"jump_ms": jumps(data, min(seconds, 10.0))}
-        changes, node = Changes(), E131Node(0)
-        node.on_packet = changes.take
-        with _serving(data, node) as running:
-            desk = Desk(running)
-            desk.until(lambda state: len(state.get("lists", ())) == 1)
+        changes = Changes()
+        with served(data, changes.take) as (running, desk):
             report |= _edits(running, desk) | {"go_to_packet_ms": _goes(desk, changes, seconds)}
             report["hands"] = hands(running, max(seconds, 60.0))
             report["view_ms"] = _view(running)
-            desk.close()
-        node.close()
     return report | {"steal": steal_since(begun)}
 
 

@@ -25,11 +25,10 @@ from zarabanda.show import repositories
 from zarabanda.show.repositories.timeline_events import NewEvent
 from zarabanda.show.store import Store
 from zarabanda.show.tables import CueRow, Group, Page
-from zarabanda.simulators.e131_node import E131Node
 from zarabanda.targets import EffectOnHeads
 from zarabanda.tools import bench_cues
 from zarabanda.tools.bench import Report, steal_since, steal_ticks
-from zarabanda.tools.bench_cues import Desk, spread
+from zarabanda.tools.bench_cues import Desk, served, spread
 from zarabanda.tools.browser import CONNECTED, chromium, open_page
 from zarabanda.tools.running import Running, ask, started
 
@@ -138,16 +137,11 @@ def measure(seconds: float) -> Report:
         data = Path(folder) / "data"
         build(data)
         report: Report = {"fold_ms": folds(data, min(seconds, 10.0))}
-        hits, node = Hits(), E131Node(0)
-        node.on_packet = hits.take
-        with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
-            desk = Desk(running)
-            desk.until(lambda state: len(state.get("lists", ())) == 1)
+        hits = Hits()
+        with served(data, hits.take) as (running, desk):
             song = ask(running, "/api/timelines")["songs"][0]["id"]
             report |= _page(running, desk, hits, song, seconds) | _edits(running, song)
             report["jump_to_packet_ms"] = _jumps(desk, hits, song, seconds)
-            desk.close()
-        node.close()
         with started(data, "serve", "--node-port", "0", "--artnet-port", "0") as running:
             report["chase"] = _chase(running, seconds)
     return report | {"steal": steal_since(begun)}

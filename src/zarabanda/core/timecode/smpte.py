@@ -87,6 +87,15 @@ def text(label: Label, rate: Rate) -> str:
     return f"{label.hours:02}:{label.minutes:02}:{label.seconds:02}{';' if rate.drop else ':'}{label.frames:02}"
 
 
+def text_at(seconds: float, rate: Rate) -> str:
+    """The label that is on at a time, s from 00:00:00:00 on, as it is read.
+
+    >>> text_at(3601.5, RATES["25"])
+    '01:00:01:12'
+    """
+    return text(label_of(frame_at(seconds, rate), rate), rate)
+
+
 def read(given: str, rate: Rate) -> int:
     """The frame of a label as it is typed. ZarabandaError says what is wrong with it."""
     found = _LABEL.match(given.strip())

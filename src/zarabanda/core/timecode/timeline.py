@@ -136,13 +136,8 @@ class Timeline:
     ignores_jumps: bool = False
 
     def label_at(self, p: float) -> str:
-        """The label of its timecode at a position.
-
-        >>> Timeline(1, "Song", 60.0, rate="25", begins=3600.0).label_at(1.5)
-        '01:00:01:12'
-        """
-        rate = smpte.RATES[self.rate]
-        return smpte.text(smpte.label_of(smpte.frame_at(self.begins + p, rate), rate), rate)
+        """The label of its timecode at a position."""
+        return smpte.text_at(self.begins + p, smpte.RATES[self.rate])
 
     @cached_property
     def occurrences(self) -> list[Occurrence]:

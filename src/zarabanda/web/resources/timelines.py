@@ -55,8 +55,7 @@ def media() -> Media:
 def label_at(document: TimelineDocument, seconds: float) -> str:
     """The label of timecode at a position."""
     rate = smpte.RATES[document.rate]
-    frame = smpte.read(document.starts_at, rate) + smpte.frame_at(seconds, rate)
-    return smpte.text(smpte.label_of(frame, rate), rate)
+    return smpte.text_at(smpte.seconds_of(smpte.read(document.starts_at, rate), rate) + seconds, rate)
 
 
 @api.get("", responses={200: SongsView})
