@@ -1,0 +1,1 @@
+"""Pixel maps: canvas, the four parts of a picture layer, sampling, and what they do to light (docs/computation.md, "Pixels")."""

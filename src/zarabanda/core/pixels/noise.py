@@ -1,0 +1,62 @@
+"""Smooth value noise in the plane that changes with time: seeded, the same everywhere and at every jump."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zarabanda.core import randomness
+
+Singles = NDArray[np.floating[Any]]
+
+_ROW, _LAYER = 65_537, 1_000_003
+"""A point of the lattice is numbered x + _ROW · y, in layer z."""
+
+
+def smooth(share: Singles) -> Singles:
+    """3x² − 2x³."""
+    return share * share * (3 - 2 * share)
+
+
+def noise(x: Singles, y: Singles, z: float, seed: int) -> Singles:
+    """(P,) 0…1 at places (P,) and a time z: random at whole numbers, smooth between them (3x² − 2x³ in all three)."""
+    if not len(x):
+        return np.zeros(0, np.float32)
+    column, row = np.floor(x), np.floor(y)
+    first_x, first_y = int(column.min()), int(row.min())
+    wide, tall = int(column.max()) - first_x + 2, int(row.max()) - first_y + 2
+    lattice = _lattice(first_x, first_y, wide, tall, z, seed)
+    across, down = smooth(x - column), smooth(y - row)
+    at = (row - first_y).astype(np.intp) * wide + (column - first_x).astype(np.intp)
+    upper = lattice[at] + across * (lattice[at + 1] - lattice[at])
+    lower = lattice[at + wide] + across * (lattice[at + wide + 1] - lattice[at + wide])
+    found: Singles = upper + down * (lower - upper)
+    return found
+
+
+def _lattice(first_x: int, first_y: int, wide: int, tall: int, z: float, seed: int) -> Singles:
+    """Random values of the lattice at a time, row after row."""
+    layer = int(np.floor(z))
+    key = np.tile(np.arange(first_x, first_x + wide), tall) + _ROW * np.repeat(np.arange(first_y, first_y + tall), wide)
+    before, after = (randomness.unit(seed, key, np.full(len(key), (layer + n) % _LAYER)) for n in (0, 1))
+    share = float(smooth(np.float32(z - layer)))  # type: ignore[arg-type]  # of one number
+    return (before + share * (after - before)).astype(np.float32)
+
+
+def octaves(x: Singles, y: Singles, z: float, coarseness: float, seed: int) -> Singles:
+    """Two layers of noise, the finer one by as much as it is not coarse (1: the coarse one alone). (P,) 0…1."""
+    coarse = noise(x, y, z, seed)
+    if coarseness >= 1:
+        return coarse
+    fine = noise(2.7 * x + 19.3, 2.7 * y + 7.1, 1.7 * z, seed + 1)
+    share = (1 - coarseness) / 2
+    return coarse + share * (fine - coarse)
+
+
+def path(theta: float, seed: int) -> tuple[float, float]:
+    """A place that wanders in −1…1 each way, smoothly: for drift."""
+    zero = np.zeros(1, np.float32)
+    x, y = (float(noise(zero + np.float32(theta % _LAYER), zero + 0.5, 0.0, seed + n)[0]) for n in (3, 4))
+    return 2 * x - 1, 2 * y - 1
