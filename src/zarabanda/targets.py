@@ -91,6 +91,18 @@ class UseLook(_Kind, frozen=True, tag="look"):
         return {("look", self.look)}
 
 
+class UsePixels(_Kind, frozen=True, tag="pixels"):
+    """A pixel map. picture: of the library instead of its own layers, 0: its own; over: over the effects on its heads, or under
+    them; None: as the map says."""
+
+    map: int
+    picture: int = 0
+    over: bool | None = None
+
+    def uses(self) -> set[Used]:
+        return {("pixel_map", self.map)} | ({("picture", self.picture)} if self.picture else set())
+
+
 class OnList(_Kind, frozen=True, tag="list"):
     """A cue list: what a button does to it, or its level. seconds: of a release."""
 
@@ -178,6 +190,7 @@ Target = (
     EffectOnHeads
     | StopEffects
     | UseLook
+    | UsePixels
     | OnList
     | OnGroup
     | Alone

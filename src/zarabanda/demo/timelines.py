@@ -12,10 +12,11 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from zarabanda.formats.timeline_document import Grid, MarkerDocument, Sound, TempoChange, TimelineDocument, TrackDocument
+from zarabanda.media_folder import MEDIA
 from zarabanda.show import repositories
 from zarabanda.show.repositories.timeline_events import NewEvent
 from zarabanda.show.tables import BuskRow, ControlRow, CueListRow, CueRow, DeviceRow, LookRow, Page
-from zarabanda.sound.media import MEDIA, Media
+from zarabanda.sound.media import Media
 
 from .music import SALTWORKS, SONGS, Song
 from .sound import RATE, sounding

@@ -5,6 +5,7 @@ from __future__ import annotations
 import copy
 from collections.abc import Collection, Iterator
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -40,6 +41,8 @@ from zarabanda.messages import (
     PalettePart,
     PaletteUse,
     PartKey,
+    PicturePart,
+    PixelMapPart,
     PlayerId,
     RoutePart,
     ShowUpdate,
@@ -59,8 +62,11 @@ from .cueing import CueMaker, families_of, list_of, player_of
 from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .folds import Folds
+from .hearing import SoundMaker
 from .looks import LookMaker, overlay_of, players_of
 from .messaging import action_list_of, messages_of
+from .pixels import SUBJECTS as OF_PIXELS
+from .pixels import PixelMaker
 from .program import EMPTY, Instance, Program, no_palettes
 from .rows import RowMaker, row_of, targets_of
 from .timelines import SUBJECTS as OF_TIMELINES
@@ -95,9 +101,10 @@ def palettes_of(document: Any) -> set[int]:
 
 
 class Compiler:
-    """Makes programs from parts; keeps what it made of each, so that an edit costs what it changes."""
+    """Makes programs from parts; keeps what it made of each, so that an edit costs what it changes. media: the folder of
+    pictures, films and sounds; None: there is none."""
 
-    def __init__(self) -> None:
+    def __init__(self, media: Path | None = None) -> None:
         self._parts: dict[PartKey, AnyPart] = {}
         self._arrived: dict[PartKey, int] = {}
         self._previews: dict[int, dict[str, Any]] = {}
@@ -111,6 +118,7 @@ class Compiler:
         self._cues = CueMaker()
         self._rows = RowMaker()
         self._looks, self._controls, self._timelines = LookMaker(), ControlMaker(), TimelineMaker()
+        self._pixels, self._sounds = PixelMaker(media), SoundMaker(media)
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -119,7 +127,7 @@ class Compiler:
         for name, value in vars(self).items():
             if isinstance(value, dict):
                 setattr(other, name, dict(value))
-        for name in ("_rig", "_cues", "_rows", "_looks", "_controls", "_timelines"):
+        for name in ("_rig", "_cues", "_rows", "_looks", "_controls", "_timelines", "_pixels", "_sounds"):
             setattr(other, name, copy.copy(getattr(self, name)))
         return other
 
@@ -221,6 +229,8 @@ class Compiler:
             now = replace(now, rows=self._rows.made(self._of(BuskRowPart), self._palettes, effects, now.rig))
         if now.rig.heads is not before.rig.heads or subjects & {"look", "palette", "colour-way"}:
             now = replace(now, looks=self._looks.made(self._of(LookPart), self._palettes, now.ways, now.way, now.rig))
+        if now.rig is not before.rig or subjects & (OF_PIXELS | {"palette", "timeline"}):
+            now = self._with_pixels(now)
         if subjects & OF_TIMELINES:
             made_of = self._of(TimelinePart), self._of(TrackPart), self._of(EventPart)
             now = replace(now, timelines=self._timelines.made(*made_of))
@@ -265,6 +275,17 @@ class Compiler:
         if np.array_equal(draft, now.draft, equal_nan=True) and np.array_equal(palettes, now.draft_palettes):
             return now
         return replace(now, draft=draft, draft_palettes=palettes)
+
+    def _with_pixels(self, now: Program) -> Program:
+        """With pixel maps and pictures, and the sounds of songs where any of them listens."""
+        maps = self._pixels.maps(self._of(PixelMapPart), self._palettes, now.rig)
+        pictures = self._pixels.pictures(self._of(PicturePart), self._palettes)
+        stacks = [*(one.stack for one in maps.values()), *pictures.values()]
+        sounds = now.sounds
+        if any(layer.listens for stack in stacks for layer in stack.layers):
+            songs = {part.id: (part.document.get("sound") or {}).get("hash", "") for part in self._of(TimelinePart)}
+            sounds = self._sounds.made(songs)
+        return replace(now, maps=maps, pictures=pictures, sounds=sounds)
 
     def _with_players(self, now: Program, before: Program, changed: set[PartKey]) -> Program:
         effects = {int(key) for subject, key in changed if subject == "effect"}

@@ -13,6 +13,7 @@ from zarabanda.core.playback.kept_looks import KeptLook
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.abilities import numbers
 from zarabanda.core.rig.rig import Rig
+from zarabanda.errors import ZarabandaError
 from zarabanda.messages import ControlId, ControlPart, PlayerId, control_id
 from zarabanda.targets import Alone, EffectOnHeads, OnGroup, Target, UseLook
 
@@ -42,6 +43,11 @@ class Control:
     def plays_effect(self) -> bool:
         """Whether it drives one effect alone."""
         return isinstance(self.target, EffectOnHeads)
+
+
+def gone(control: Control) -> ZarabandaError:
+    """That what it drives is not there any more."""
+    return ZarabandaError(f"What “{control.name}” drives is gone. Put something else on it, or undo what deleted it.", "control")
 
 
 class ControlMaker:

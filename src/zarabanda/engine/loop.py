@@ -23,6 +23,7 @@ from zarabanda.workers import Troubles, in_words
 
 from .batching import Batching, Chain
 from .health import Health, Laps
+from .live import pixels
 from .live.acts import act
 from .live.advance import MOVES, advance
 from .live.blind import prepared
@@ -300,13 +301,14 @@ class Loop:
             heads, reply = self._asked_of_stage.popleft()
             reply(self._on_stage(state, heads, running, t))
         frame, ground = self.batching.frame(program.rig)
-        stages: list[Stage] = [Effects(self._batches, running), *(one.stage for one in self._stages.at(state, t))]
+        under: list[Stage] = [one.stage for one in pixels.stages(state, t, over=False)]
+        stages: list[Stage] = [*under, Effects(self._batches, running), *(one.stage for one in self._stages.at(state, t))]
         levels = levels_at(state, t)
         values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, self._crossing())
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
         laps.mark("bytes")
-        if state.blind is not None or state.looked_at is not None or state.scrubbed is not None:
+        if any(one is not None for one in (state.blind, state.looked_at, state.scrubbed, state.pixels_seen)):
             ahead = self._seen_ahead(t)
             values = values if ahead is None else ahead
             laps.mark("prepared")
@@ -331,11 +333,14 @@ class Loop:
                 state = on_stage(state, t)
             else:
                 state = self._cue_ahead() or (prepared(on_stage(self.state, t)) if self.state.blind is not None else None)
+            if self.state.pixels_seen is not None:
+                state = pixels.seen(state or on_stage(self.state, t), t)
             if state is None:
                 return None
             every = list(state.beneath_overlays.values())
             batches, _ = self.batching.batches_of(state.program.rig, [one.placed for one in every])
-            over = [one.stage for one in Stages(self.batching.single).overlays(state, t)]
+            over = [one.stage for one in pixels.stages(state, t, over=True)]
+            over += [one.stage for one in Stages(self.batching.single).overlays(state, t)]
             values = over_base(state, batches, running_at(state, every, t), t, over)
             Levels(state.grand, state.blackout).apply(values, state.program.rig)
             self._ahead = (self.state, values)
@@ -368,7 +373,7 @@ class Loop:
         rig = state.program.rig
         chosen = np.zeros(len(rig), bool)
         chosen[[rig.heads.index[key] for key in heads if key in rig.heads.index]] = True
-        over = [one.stage for one in self._stages.overlays(state, t)]
+        over = [one.stage for one in (*pixels.stages(state, t, over=True), *self._stages.overlays(state, t))]
         return _told(rig, over_base(state, self._batches, running, t, over), np.broadcast_to(chosen, rig.heads.has.shape))
 
 

@@ -55,6 +55,7 @@ from zarabanda.workers import Troubles, in_words
 from . import journal as journals
 from .compiling import Compiler
 from .folding_ahead import FoldingAhead
+from .hearing import media_of
 from .held_now import held_now
 from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
@@ -102,7 +103,8 @@ class Engine:
         )  # fmt: skip
         self._folding = FoldingAhead(lambda: self.loop.state, self.loop.idle, troubles)
         self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode)
-        self._compiler = Compiler()
+        self._media = media_of(data)
+        self._compiler = Compiler(self._media)
         self._compiling = threading.Lock()
         self._kept: ShowUpdate | None = None
         self._boot = journals.boot_id()
@@ -150,7 +152,7 @@ class Engine:
             self.troubles.tell(f"{JOURNAL} {number + 1}", text)
 
     def _compiled(self, update: ShowUpdate) -> Program:
-        compiler = Compiler()
+        compiler = Compiler(self._media)
         program = compiler.take(update)
         self._compiler, self._kept = compiler, update
         return program
@@ -164,6 +166,8 @@ class Engine:
         order = [playing[key] for key in order_in(state, program) if key in playing]
         placed = [one.placed for one in order if not one.overlay_id]
         self.loop.batching.prepare(program.rig, placed)
+        for one in program.maps.values():
+            self.loop.batching.frame(program.rig)[0].prepare(one.wall.touched)
         self.loop.swap(program)
         if program.routes is not self._routed:
             self._routed = program.routes
@@ -257,8 +261,10 @@ class Engine:
                 self._auditions = peer if message.document is not None else None
 
     def _tell_faults(self, program: Program) -> None:
-        if program.faults:
-            self.troubles.tell(UNREADABLE, " ".join(program.faults[:5]))
+        faults = [*program.faults, *(text for one in program.maps.values() for text in one.stack.faults)]
+        faults += [text for one in program.pictures.values() for text in one.faults]
+        if faults:
+            self.troubles.tell(UNREADABLE, " ".join(faults[:5]))
         else:
             self.troubles.clear(UNREADABLE)
 

@@ -23,7 +23,9 @@ from zarabanda.messages import ControlId, DevicePart, PlayerId, RoutePart, Tempo
 
 from .controls import Control
 from .folds import Folds
+from .hearing import Sounds
 from .messaging import ActionList, CueMessage
+from .pixels import PixelMap, Stack
 from .rows import ALL, Row
 
 
@@ -105,6 +107,12 @@ class Program:
     """Kept looks by number, in their order; those that are overlays lie over one another in it."""
     messages: Mapping[int, tuple[CueMessage, ...]] = field(default_factory=dict)
     """What cues send, by the number of the cue in the show."""
+    maps: Mapping[int, PixelMap] = field(default_factory=dict)
+    """Pixel maps by number."""
+    pictures: Mapping[int, Stack] = field(default_factory=dict)
+    """Pictures of the library by number."""
+    sounds: Sounds = field(default_factory=Sounds)
+    """What picture layers hear."""
     action_lists: Mapping[int, ActionList] = field(default_factory=dict)
     timelines: Mapping[int, Timeline] = field(default_factory=dict)
     """Songs by number, in their running order."""

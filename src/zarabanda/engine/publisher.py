@@ -29,6 +29,7 @@ from .live.cue_lists import at_step, following, list_state
 from .live.looks_held import told as looks_told
 from .live.on_stage import on_stage
 from .live.overlays import told as overlays_told
+from .live.pixels import told as pixels_told
 from .live.specials import told as specials_told
 from .live.state import LiveState
 from .loop import Loop, Snapshot
@@ -127,7 +128,9 @@ class Publisher:
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,
             specials=specials_told(state, t), specials_level=state.specials.level,
-            overlays=overlays_told(state, t), looks=looks_told(state), actions=actions_told(state),
+            overlays=overlays_told(state, t), pixels=pixels_told(state, t),
+            pixels_seen=None if live.pixels_seen is None else list(live.pixels_seen),
+            looks=looks_told(state), actions=actions_told(state),
             page=None if state.page is None else PageTold(state.page.page, state.page.number, state.page.holder),
         )  # fmt: skip
 

@@ -12,6 +12,7 @@ from zarabanda.core.rig import attributes
 from zarabanda.core.rig.slots import slots_of
 from zarabanda.messages import Traced, TracedSlot, TraceStep
 
+from .live import pixels
 from .live.cue_lists import list_state
 from .live.on_stage import on_stage
 from .live.specials import crossing
@@ -54,7 +55,8 @@ def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: fl
     effects = {str(key): one.instance.effect_id for key, one in state.playing.items()}
     cues = {whose.holder: list_state(state, number).cue or 0 for number, whose in state.program.lists.items()}
     over = Stages().at(state, t)
-    found = trace(rig, state.claims, playing_at(state, t), levels_at(state, t), head, attribute, t, over, crossing(state))
+    under = pixels.stages(state, t, over=False)
+    found = trace(rig, state.claims, playing_at(state, t), levels_at(state, t), head, attribute, t, over, crossing(state), under)
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),

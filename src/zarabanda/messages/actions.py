@@ -10,6 +10,7 @@ from zarabanda.errors import ZarabandaError, brief, shown
 
 from .bank_actions import BankAction
 from .ids import Action, ControlId, Number, PlayerId, Universe
+from .pixel_actions import PixelAction
 from .row_actions import RowAction
 from .song_actions import Chased, SongAction
 from .tempo_actions import TempoAction
@@ -230,6 +231,7 @@ BrowserAction = (
     | TempoAction
     | RowAction
     | BankAction
+    | PixelAction
     | SongAction
 )
 AnyAction = BrowserAction | LetGo | Chased

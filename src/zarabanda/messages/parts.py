@@ -123,6 +123,22 @@ class LookPart(Part, frozen=True, tag="look"):
     document: dict[str, Any]
 
 
+class PixelMapPart(Part, frozen=True, tag="pixel-map"):
+    """A pixel map: see `formats.pixel_document.PixelMapDocument`, with the numbers of palettes and tempos."""
+
+    id: int
+    name: str
+    document: dict[str, Any]
+
+
+class PicturePart(Part, frozen=True, tag="picture"):
+    """A picture of the library: see `formats.pixel_document.StackDocument`."""
+
+    id: int
+    name: str
+    document: dict[str, Any]
+
+
 class ActionListPart(Part, frozen=True, tag="action-list"):
     """An action list; document: see `formats.action_document.ActionListDocument`, with the numbers of what its steps are on."""
 
@@ -281,6 +297,8 @@ AnyPart = (
     | EventPart
     | SpecialPart
     | LookPart
+    | PixelMapPart
+    | PicturePart
     | ActionListPart
     | ColourWayPart
     | OpeningPart

@@ -146,6 +146,20 @@ class OverlayTold(msgspec.Struct, frozen=True):
     until: float | None
 
 
+class PixelsTold(msgspec.Struct, frozen=True):
+    """A pixel map on stage. picture: of the library, 0: its own layers; by: what brought it, in words; level: of its fader;
+    share: how far it acts now; on: whether it is in, or held; over: over the effects on its heads."""
+
+    map: int
+    picture: int
+    name: str
+    by: str
+    level: float
+    share: float
+    on: bool
+    over: bool
+
+
 class LookTold(msgspec.Struct, frozen=True):
     """A look that a control holds on stage: control, its name, and where that is, in words."""
 

@@ -20,6 +20,7 @@ from .told import (
     LoopHealth,
     OverlayTold,
     PageTold,
+    PixelsTold,
     RouteState,
     RowTold,
     RunningState,
@@ -197,6 +198,8 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     cut_off: CutOffTold | None = None
     specials: list[SpecialTold] = []
     overlays: list[OverlayTold] = []
+    pixels: list[PixelsTold] = []
+    pixels_seen: list[int] | None = None
     looks: list[LookTold] = []
     page: PageTold | None = None
     actions: list[ActionsTold] = []

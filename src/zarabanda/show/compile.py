@@ -30,6 +30,8 @@ from zarabanda.messages import (
     OpeningPart,
     PalettePart,
     PartKey,
+    PicturePart,
+    PixelMapPart,
     TempoPart,
     TimecodeInPart,
     TimelinePart,
@@ -56,6 +58,8 @@ from .tables import (
     Mode,
     Page,
     PaletteRow,
+    PictureRow,
+    PixelMapRow,
     PlaceRow,
     Reference,
     RouteRow,
@@ -181,6 +185,16 @@ def _looks(session: Session, keys: Keys) -> Iterator[AnyPart]:
         yield LookPart(row.id, row.name, row.position, row.over, cues.with_heads(row.document, groups))
 
 
+def _pixel_maps(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(PixelMapRow), PixelMapRow.id, keys)):
+        yield PixelMapPart(row.id, row.name, row.document)
+
+
+def _pictures(session: Session, keys: Keys) -> Iterator[AnyPart]:
+    for row in session.scalars(_asked(select(PictureRow), PictureRow.id, keys)):
+        yield PicturePart(row.id, row.name, row.document)
+
+
 def _action_lists(session: Session, keys: Keys) -> Iterator[AnyPart]:
     for row in session.scalars(_asked(select(ActionListRow), ActionListRow.id, keys)):
         yield ActionListPart(row.id, row.name, row.document)
@@ -247,6 +261,8 @@ SUBJECTS: dict[str, tuple[str, Callable[[Session, Keys], Iterator[AnyPart]]]] = 
     Group.__tablename__: ("", _of_groups),
     SpecialRow.__tablename__: ("special", _specials),
     LookRow.__tablename__: ("look", _looks),
+    PixelMapRow.__tablename__: ("pixel-map", _pixel_maps),
+    PictureRow.__tablename__: ("picture", _pictures),
     ActionListRow.__tablename__: ("action-list", _action_lists),
     PlaceRow.__tablename__: ("", _specials_of_places),
     TimelineRow.__tablename__: ("timeline", _timelines),

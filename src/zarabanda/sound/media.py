@@ -1,11 +1,9 @@
-"""The media folder of a show: each file lies in it once, by the SHA-256 of what it holds, beside its outline."""
+"""Sounds in the media folder of a show, each beside its outline."""
 
 from __future__ import annotations
 
 import contextlib
-import hashlib
 import os
-import re
 import tempfile
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -15,12 +13,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from zarabanda.errors import NotThere, ZarabandaError, shown
+from zarabanda.errors import ZarabandaError
+from zarabanda.media_folder import MediaFolder
 
 from .outline import Outline, outline_of
 
-MEDIA = "media"
-"""Name of the folder in the data folder."""
 MOST_BYTES, MOST_SECONDS = 3 << 30, 4 * 3600.0
 KINDS = {
     "WAV": "audio/wav",
@@ -31,7 +28,6 @@ KINDS = {
     "MP3": "audio/mpeg",
 }
 """Formats that can be used, by the name that libsndfile gives them, and what a browser calls them."""
-_HASH = re.compile(r"^[0-9a-f]{64}$")
 _SILENT = 1e-4
 
 
@@ -47,35 +43,15 @@ class SoundFile:
     silent: bool
 
 
-class Media:
-    """The folder. Files are written beside it first, so that none is ever half there."""
+class Media(MediaFolder):
+    """Sounds in the folder, each beside its outline."""
 
-    def __init__(self, folder: Path) -> None:
-        self._folder = folder
+    what = "sound"
+    remedy = "Give the song its file again."
 
     def keep(self, name: str, chunks: Iterable[bytes]) -> SoundFile:
         """Take in a file. ZarabandaError says what is wrong with it; then nothing is kept."""
-        self._folder.mkdir(parents=True, exist_ok=True)
-        digest, size = hashlib.sha256(), 0
-        handle, temporary = tempfile.mkstemp(dir=self._folder, prefix=".incoming-")
-        try:
-            with os.fdopen(handle, "wb") as file:
-                for chunk in chunks:
-                    size += len(chunk)
-                    if size > MOST_BYTES:
-                        raise ZarabandaError(
-                            f"“{name}” is larger than {MOST_BYTES >> 30} GB. Save it as FLAC, OGG or MP3, or cut it.", "file"
-                        )
-                    digest.update(chunk)
-                    file.write(chunk)
-            if not size:
-                raise ZarabandaError(f"“{name}” is empty. Choose another file.", "file")
-            found = self._looked_at(Path(temporary), digest.hexdigest(), name)
-            os.replace(temporary, self._folder / found.hash)
-            return found
-        finally:
-            with contextlib.suppress(OSError):
-                os.unlink(temporary)
+        return self.take_in(name, chunks, MOST_BYTES, "Save it as FLAC, OGG or MP3, or cut it.", self._looked_at)
 
     def _looked_at(self, path: Path, hash_: str, name: str) -> SoundFile:
         """What a file is, read to its end; its outline is written down on the way."""
@@ -90,20 +66,10 @@ class Media:
                 raise ZarabandaError(f"“{name}” is damaged: {error}. Export it anew.", "file") from error
             if not outline.seconds:
                 raise ZarabandaError(f"“{name}” has no sound in it. Choose another file.", "file")
-            outline.write(self._folder / f"{hash_}.outline")
+            outline.write(self.folder / f"{hash_}.outline")
             return SoundFile(
                 hash_, name, outline.seconds, file.channels, file.samplerate, outline.loudest < _SILENT
             )  # fmt: skip
-
-    def path(self, hash_: str) -> Path:
-        """Where a sound lies. NotThere where it does not."""
-        if not _HASH.match(hash_) or not (self._folder / hash_).is_file():
-            raise NotThere(f"The sound {shown(hash_[:12])} is not in the media folder. Give the song its file again.", "sound")
-        return self._folder / hash_
-
-    def has(self, hash_: str) -> bool:
-        """Whether a sound is there."""
-        return bool(_HASH.match(hash_)) and (self._folder / hash_).is_file()
 
     def outline(self, hash_: str) -> Outline:
         """The outline of a sound; made anew where it is gone."""
@@ -123,8 +89,8 @@ class Media:
         """Keep sound that the program has made itself, as FLAC. samples (frames, channels)."""
         import soundfile
 
-        self._folder.mkdir(parents=True, exist_ok=True)
-        handle, temporary = tempfile.mkstemp(dir=self._folder, prefix=".incoming-", suffix=".flac")
+        self.folder.mkdir(parents=True, exist_ok=True)
+        handle, temporary = tempfile.mkstemp(dir=self.folder, prefix=".incoming-", suffix=".flac")
         os.close(handle)
         try:
             soundfile.write(temporary, samples, rate, format="FLAC", subtype="PCM_16")

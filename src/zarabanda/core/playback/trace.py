@@ -68,11 +68,12 @@ def trace(
     t: float,
     over: Sequence[Over] = (),
     closing: Closing | None = None,
+    under: Sequence[Over] = (),
 ) -> list[Step]:
     """The steps of an attribute (`colour`, `position`: of its parts) of a head at t; the last value is the frame's.
 
-    effects: in the order in which they started; over: stages that act after them, in their order; closing: what acts on values in
-    range. Raises KeyError for a head that the rig does not have.
+    effects: in the order in which they started; under, over: stages that act before and after them, in their order; closing: what
+    acts on values in range. Raises KeyError for a head that the rig does not have.
     """
     number = rig.heads.index[head]
     rows = [attributes.INDEX[name] for name in attributes.touched(attribute)]
@@ -100,6 +101,10 @@ def trace(
             steps.append(Step("claim", strip.holder, now(), target, share))
     values = np.clip(values, rig.low, rig.high)
     steps += _in_range(steps, now())
+    for stage in under:
+        if stage.stage.touched[rows, number].any():
+            stage.stage.apply(values)
+            steps.append(Step(stage.what, stage.who, now()))
     for one in effects:
         for block in one.placed.blocks:
             layer = Batches([replace(one.placed, blocks=(block,))], len(rig), rig.mixes)

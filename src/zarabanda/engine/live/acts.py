@@ -18,6 +18,7 @@ from . import (
     holding,
     levels,
     overlays,
+    pixels,
     rows,
     running,
     seen_ahead,
@@ -51,6 +52,7 @@ ACTIONS: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **two_colours.ACTIONS,
     **waves.ACTIONS,
     **overlays.ACTIONS,
+    **pixels.ACTIONS,
     **action_lists.ACTIONS,
     **ways_home.ACTIONS,
 }

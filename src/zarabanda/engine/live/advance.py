@@ -22,6 +22,7 @@ from . import (
     holding,
     levels,
     overlays,
+    pixels,
     rows,
     running,
     sending,
@@ -42,6 +43,7 @@ _OF_MESSAGES: dict[Any, Callable[[LiveState, Any, float], LiveState]] = {
     **tempos.ACTIONS,
     **specials.ACTIONS,
     **overlays.ACTIONS,
+    **pixels.ACTIONS,
     **flashes.ACTIONS,
     **levels.ACTIONS,
     **action_lists.ACTIONS,
@@ -155,7 +157,7 @@ def done(state: LiveState, t: float, before: LiveState | None = None) -> LiveSta
 
 def _without_what_is_over(state: LiveState, t: float) -> LiveState:
     """Without what was over by t. What ends after its cycles lets go of its control."""
-    for one in (specials, flashes, overlays, alone, group_levels):
+    for one in (specials, flashes, overlays, pixels, alone, group_levels):
         state = one.tidied(state, t)
     claims = state.claims.advanced(t)
     if claims is not state.claims:

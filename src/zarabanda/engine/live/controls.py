@@ -49,9 +49,10 @@ from zarabanda.targets import (
     ShowPage,
     StopEffects,
     UseLook,
+    UsePixels,
 )
 
-from ..controls import Control
+from ..controls import Control, gone
 from . import (
     action_lists,
     alone,
@@ -61,6 +62,7 @@ from . import (
     looks_held,
     overlays,
     pages,
+    pixel_controls,
     rows,
     running,
     sending,
@@ -84,10 +86,6 @@ def _control(state: LiveState, key: ControlId) -> Control:
     if control is None:
         raise ZarabandaError("This control is no longer on the page. Reload the page to see what is there.", "control")
     return control
-
-
-def _gone(control: Control) -> ZarabandaError:
-    return ZarabandaError(f"What “{control.name}” drives is gone. Put something else on it, or undo what deleted it.", "control")
 
 
 def _done(actions: dict[Any, Any], state: LiveState, action: Any, t: float) -> LiveState:
@@ -162,7 +160,7 @@ def _effect_level(state: LiveState, control: Control, value: float, t: float) ->
     """At 0 what it drives is gone at once."""
     player = control.players[0]
     if player not in state.program.instances:
-        raise _gone(control)
+        raise gone(control)
     if value <= 0:
         return state.without([player])
     state = start(state, player, t, 1.0 if control.job == "speed" else value)
@@ -183,7 +181,7 @@ def speed_gliding(state: LiveState, control: Control, value: float, t: float, se
 def _effect_on(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
     player = control.players[0]
     if on and player not in state.program.instances:
-        raise _gone(control)
+        raise gone(control)
     return start(state, player, t) if on else fade_out(state, player, t, control.release_s)
 
 
@@ -192,7 +190,7 @@ def _effect_on(state: LiveState, control: Control, on: bool, t: float) -> LiveSt
 
 def _look_level(state: LiveState, control: Control, value: float, t: float) -> LiveState:
     if control.look is None:
-        raise _gone(control)
+        raise gone(control)
     if control.look.over:
         return overlays.level(state, OverlayLevelAction(control.look.id, value), t)
     return looks_held.level(state, control, value, t)
@@ -201,7 +199,7 @@ def _look_level(state: LiveState, control: Control, value: float, t: float) -> L
 def _look_on(state: LiveState, control: Control, on: bool, t: float) -> LiveState:
     if control.look is None:
         if on:
-            raise _gone(control)
+            raise gone(control)
         return state
     if not control.look.over:
         return looks_held.turned(state, control, on, t)
@@ -230,7 +228,7 @@ def _look_at_level(state: LiveState, control: Control) -> float:
 def _of_list(control: Control, state: LiveState) -> OnList:
     assert isinstance(control.target, OnList)
     if control.target.list not in state.program.lists:
-        raise _gone(control)
+        raise gone(control)
     return control.target
 
 
@@ -259,7 +257,7 @@ def _group_level(state: LiveState, control: Control, value: float, t: float) -> 
 def _tempo_name(state: LiveState, control: Control) -> str:
     part = state.program.tempos.get(control.target.tempo) if isinstance(control.target, OnTempo) else None
     if part is None:
-        raise _gone(control)
+        raise gone(control)
     return part.name
 
 
@@ -282,7 +280,7 @@ def _specials_on(state: LiveState, control: Control, on: bool, t: float) -> Live
     if control.target.special is None:
         return specials.home(state, SpecialsHome(), t) if on else state
     if control.target.special not in state.program.specials:
-        raise _gone(control)
+        raise gone(control)
     return specials.press_special(state, PressSpecial(control.target.special, on), t)
 
 
@@ -293,7 +291,7 @@ def _special_is_on(state: LiveState, control: Control) -> bool:
 def _row_depth(state: LiveState, control: Control, value: float, t: float) -> LiveState:
     assert isinstance(control.target, OnRow)
     if control.target.row not in state.program.rows:
-        raise _gone(control)
+        raise gone(control)
     return rows.depth(state, RowDepth(control.target.row, value), t)
 
 
@@ -307,7 +305,7 @@ def _send(state: LiveState, control: Control, value: float | None) -> LiveState:
     message = sending.with_value(control.target.message, value)
     device = int(message["device"])
     if all(one.id != device for one in state.program.devices):
-        raise _gone(control)
+        raise gone(control)
     return state.with_(outbox=state.outbox.with_message(sending.Outward(device, message)))
 
 
@@ -332,7 +330,7 @@ def _actions_on(state: LiveState, control: Control, on: bool, t: float) -> LiveS
     number = control.target.actions
     if number not in state.program.action_lists:
         if on:
-            raise _gone(control)
+            raise gone(control)
         return state
     if not on and control.mode == "latch":
         return action_lists.call_off(state, CallOff(number), t)
@@ -349,6 +347,7 @@ def _actions_run(state: LiveState, control: Control) -> bool:
 FADERS: dict[Any, Mover] = {
     EffectOnHeads: _effect_level,
     UseLook: _look_level,
+    UsePixels: pixel_controls.level,
     OnList: _list_level,
     OnGroup: _group_level,
     OnTempo: _tempo_level,
@@ -361,6 +360,7 @@ FADERS: dict[Any, Mover] = {
 TURNS: dict[Any, Turner] = {
     EffectOnHeads: _effect_on,
     UseLook: _look_on,
+    UsePixels: pixel_controls.turned,
     OnSpecials: _specials_on,
     RunActions: _actions_on,
     Alone: lambda state, control, on, t: alone.held(state, control, on, t),
@@ -378,6 +378,7 @@ MOMENTS: dict[Any, Presser] = {
 """What buttons do at once."""
 _LEVELS: dict[Any, Callable[[LiveState, Control], float]] = {
     UseLook: _look_at_level,
+    UsePixels: pixel_controls.at,
     OnList: lambda state, control: cue_lists.list_state(state, control.target.list).level,  # type: ignore[union-attr]  # it is one
     OnGroup: lambda state, control: group_levels.level_of(state, control.target.group_id or 0),  # type: ignore[union-attr]  # it is one
     OnTempo: _tempo_at,
@@ -388,6 +389,7 @@ _LEVELS: dict[Any, Callable[[LiveState, Control], float]] = {
 """Where faders are that others can move, too."""
 _ON: dict[Any, Callable[[LiveState, Control], bool]] = {
     UseLook: _look_is_on,
+    UsePixels: pixel_controls.is_on,
     OnSpecials: _special_is_on,
     RunActions: _actions_run,
     Master: lambda state, control: state.blackout,

@@ -12,6 +12,7 @@ from zarabanda.core.playback.frame import Acting, Stage
 from zarabanda.core.playback.ground import base_at
 from zarabanda.core.rig import attributes
 
+from . import pixels
 from .playing import Playing
 from .state import LiveState
 
@@ -28,9 +29,10 @@ def running_at(state: LiveState, every: Sequence[Playing], t: float) -> Running:
 def over_base(state: LiveState, acting: Acting, running: Running, t: float, stages: Sequence[Stage] = ()) -> Floats:
     """What the base comes to with effects and then stages on it, (A, N), within the ranges."""
     rig = state.program.rig
-    flat = base_at(rig, state.claims, t).reshape(-1)
-    acting.apply(flat, running)
-    values = flat.reshape(rig.home.shape)
+    values = base_at(rig, state.claims, t)
+    for under in pixels.stages(state, t, over=False):
+        under.stage.apply(values)
+    acting.apply(values.reshape(-1), running)
     for stage in stages:
         stage.apply(values)
     values[attributes.HUE] %= 360

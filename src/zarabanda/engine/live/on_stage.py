@@ -66,6 +66,13 @@ def _over(state: LiveState, song: Song, t: float) -> LiveState:
         number: replace(one, fader=_fade(one.fader, by), flash=_fade(one.flash, by), edited=one.edited + by)
         for number, one in inner.overlays.items()
     }
+    maps = {
+        use: replace(
+            one, fader=_fade(one.fader, by), flash=_fade(one.flash, by), since=one.since + by,
+            clock=Shifted(inner.grid, by) if inner.grid is not None else None, song=(song.id, by),
+        )
+        for use, one in inner.pixels.items()
+    }  # fmt: skip
     rows = {number: replace(one, depth=_fade(one.depth, by)) for number, one in inner.rows.items()}
     groups = {number: replace(one, share=_fade(one.share, by)) for number, one in inner.group_levels.items()}
     flashing = tuple(replace(one, since=one.since + by, share=_fade(one.share, by)) for one in inner.busk.flashing)
@@ -74,6 +81,7 @@ def _over(state: LiveState, song: Song, t: float) -> LiveState:
         playing=playing,
         lists={**state.lists, **lists},
         overlays={**state.overlays, **overlays},
+        pixels={**maps, **{use: one if one.song else replace(one, song=(song.id, by)) for use, one in state.pixels.items()}},
         rows={**state.rows, **rows},
         group_levels={**state.group_levels, **groups},
         levels={**state.levels, **inner.levels},

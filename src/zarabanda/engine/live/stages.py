@@ -14,7 +14,7 @@ from zarabanda.core.playback.highlight import Highlight
 from zarabanda.core.playback.trace import Over
 from zarabanda.core.rig.rig import Rig
 
-from . import alone
+from . import alone, pixels
 from .flashes import FlashStages
 from .looking import look_below, running_at
 from .playing import Playing
@@ -39,11 +39,13 @@ class Stages:
         self._highlighted: tuple[tuple[str, ...], Rig, Highlight] | None = None
 
     def at(self, state: LiveState, t: float) -> list[Over]:
-        """All stages at t, in their order: two colours, overlays, flashes, who is alone, and what is lit to be found."""
+        """All stages at t, in their order: two colours, pixel maps over effects, overlays, flashes, who is alone, and what is lit
+        to be found."""
         found = list[Over]()
         two = self._two_colours.at(state, t)
         if two is not None:
             found.append(Over("two colours", "two colours", two))
+        found += pixels.stages(state, t, over=True)
         found += self.overlays(state, t)
         flashes = self._flashes.at(state, t)
         if flashes is not None:
@@ -89,7 +91,7 @@ def look_at(state: LiveState, t: float) -> Floats:
 def look_beneath(state: LiveState, position: int, t: float) -> Floats:
     """What is beneath an overlay of a position."""
     two = TwoColourStages().at(state, t)
-    below = [one.stage for one in Stages().overlays(state, t, position)]
+    below = [one.stage for one in (*pixels.stages(state, t, over=True), *Stages().overlays(state, t, position))]
     return look_below(state, t, below if two is None else [two, *below])
 
 

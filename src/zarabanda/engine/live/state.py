@@ -33,6 +33,7 @@ if TYPE_CHECKING:
     from .highlighting import Shown
     from .overlays import OverlayState
     from .pages import PageShown
+    from .pixels import PixelsState
     from .songs import Song
     from .sweeping import Sweep
     from .tempos import Follow
@@ -93,6 +94,10 @@ class LiveState:
     follows: Mapping[int, Follow] = field(default_factory=dict)
     overlays: Mapping[int, OverlayState] = field(default_factory=dict)
     """Overlays that are in or on a way, by number."""
+    pixels: Mapping[tuple[int, int], PixelsState] = field(default_factory=dict)
+    """Pixel maps that are in or on a way, by map and picture, in the order in which they came."""
+    pixels_seen: tuple[int, int] | None = None
+    """The map, and the picture on it, that screens show while the stage stays."""
     alone: tuple[AloneState, ...] = ()
     group_levels: Mapping[int, LevelOfGroup] = field(default_factory=dict)
     actions: Mapping[int, ActionsState] = field(default_factory=dict)

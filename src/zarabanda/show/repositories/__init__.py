@@ -12,6 +12,7 @@ from . import (
     messages,
     pages,
     palettes,
+    pixels,
     rig,
     routes,
     rows,
@@ -22,6 +23,6 @@ from . import (
 )
 
 __all__ = [
-    "action_lists", "busk", "cues", "devices", "draft", "effects", "groups", "looks", "messages", "pages", "palettes", "rig",
-    "routes", "rows", "specials", "tempos", "timeline_events", "timelines",
+    "action_lists", "busk", "cues", "devices", "draft", "effects", "groups", "looks", "messages", "pages", "palettes", "pixels",
+    "rig", "routes", "rows", "specials", "tempos", "timeline_events", "timelines",
 ]  # fmt: skip

@@ -3,6 +3,7 @@
 from .base import NEVER_AGAIN, Base
 from .kept import Edit, Reference, Show
 from .making import DraftEffect, DraftFan, DraftValue, EffectRow, PaletteRow, TempoRow
+from .pixels import PictureRow, PixelMapRow
 from .playing import ActionListRow, BuskPage, BuskRow, ControlRow, CueListRow, CueRow, LookRow, Page, PlaceRow, SpecialRow
 from .rig import DeviceRow, Fixture, Group, Mode, RouteRow
 from .timelines import EventRow, MarkerRow, TimelineRow, TrackRow
@@ -30,6 +31,8 @@ __all__ = [
     "Mode",
     "Page",
     "PaletteRow",
+    "PictureRow",
+    "PixelMapRow",
     "PlaceRow",
     "Reference",
     "RouteRow",

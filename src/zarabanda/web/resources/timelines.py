@@ -16,11 +16,12 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.formats import markers_csv
 from zarabanda.formats.cue_message import in_words
 from zarabanda.formats.timeline_document import Grid, MarkerDocument, TempoChange, TimelineDocument, TrackDocument
+from zarabanda.media_folder import MEDIA
 from zarabanda.show import repositories
 from zarabanda.show.repositories.timelines import document_of, track_of
 from zarabanda.show.subjects import Subjects
 from zarabanda.show.tables import CueRow, EventRow, MarkerRow, TimelineRow, TrackRow
-from zarabanda.sound.media import MEDIA, Media
+from zarabanda.sound.media import Media
 
 from ..context import browser_id, context
 from ..parts import Done, Kept
