@@ -1295,6 +1295,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/media": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pictures and films, by name, with what uses them. */
+        get: operations["media_get_media_get"];
+        /** Take in a picture or film: the file itself as the body, its name in the header `X-Name`. */
+        put: operations["media_put_medium_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/media/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a medium out of the folder, where nothing uses it. */
+        delete: operations["media_delete_medium__string_hash__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/media/{hash}/small.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A medium seen small. */
+        get: operations["media_get_small__string_hash__small_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/output/devices": {
         parameters: {
             query?: never;
@@ -1925,6 +1977,248 @@ export interface paths {
         put?: never;
         /** Take what is set by hand into a palette: on heads that it has values for, and all others of the selection. */
         post: operations["palettes_update_palette__int_palette_id__update_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All maps and pictures of the library, in their order. */
+        get: operations["pixels_get_pixels_get"];
+        put?: never;
+        /** Make a map of chosen heads, or of all that lie under it. */
+        post: operations["pixels_make_map_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep layers of a map in the library: they fit any canvas. */
+        post: operations["pixels_keep_picture_pictures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/pictures/{picture_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a picture another name. */
+        put: operations["pixels_rename_picture_pictures__int_picture_id__put"];
+        post?: never;
+        /** Delete a picture. Undo brings it back. */
+        delete: operations["pixels_delete_picture_pictures__int_picture_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/pictures/{picture_id}/strip.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of the library as a strip of small pictures. */
+        get: operations["pixels_get_picture_strip_pictures__int_picture_id__strip_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a layer is put together from. */
+        get: operations["pixels_get_tables_tables_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/tables/{table}/{name}/strip.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An entry of a table as a strip of small pictures: one cycle. */
+        get: operations["pixels_get_table_strip_tables__string_table___string_name__strip_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A map with its layers and cells. */
+        get: operations["pixels_get_map__int_map_id__get"];
+        /** Change the name, the canvas, or how it acts. */
+        put: operations["pixels_change_map__int_map_id__put"];
+        post?: never;
+        /** Delete a map; controls that it was on keep their place. Undo brings it back. */
+        delete: operations["pixels_delete_map__int_map_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the cells of a map are. */
+        get: operations["pixels_get_cells__int_map_id__cells_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a layer on top, or all layers of a picture of the library. */
+        post: operations["pixels_add_layer__int_map_id__layers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/layers/{layer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete a layer. Undo brings it back. */
+        delete: operations["pixels_delete_layer__int_map_id__layers__int_layer_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/layers/{layer_id}/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Another value at a path of a layer; a preview is on stage at once, and gone with the next edit. */
+        post: operations["pixels_change_layer__int_map_id__layers__int_layer_id__change_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/layers/{layer_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A layer again, above itself. */
+        post: operations["pixels_copy_layer__int_map_id__layers__int_layer_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/layers/{layer_id}/strip.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A layer of a map as a strip of small pictures. */
+        get: operations["pixels_get_layer_strip__int_map_id__layers__int_layer_id__strip_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put layers in another order, the lowest first. */
+        post: operations["pixels_put_layers_in_order__int_map_id__order_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2820,7 +3114,7 @@ export interface components {
              */
             key?: string;
             /** Steps */
-            steps?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
+            steps?: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPixels"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
             /**
              * Until
              * @default end
@@ -3302,6 +3596,76 @@ export interface components {
             pages: components["schemas"]["BuskPageView"][];
         };
         /**
+         * CanvasDocument
+         * @description Where cells are. kind: where they stand on stage, seen from the front or from above (view), or a drawn grid; heads: in
+         *     their order; everything: all heads that lie under it, without a choice.
+         */
+        CanvasDocument: {
+            /**
+             * Columns
+             * @default 16
+             */
+            columns?: number;
+            /**
+             * Everything
+             * @default false
+             */
+            everything?: boolean;
+            /**
+             * Gap Across
+             * @default 0
+             */
+            gap_across?: number;
+            /**
+             * Gap Down
+             * @default 0
+             */
+            gap_down?: number;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Kind
+             * @default stage
+             * @enum {string}
+             */
+            kind?: "stage" | "grid";
+            /**
+             * Order
+             * @default rows from top left
+             */
+            order?: string;
+            /**
+             * Rows
+             * @default 16
+             */
+            rows?: number;
+            /**
+             * View
+             * @default front
+             * @enum {string}
+             */
+            view?: "front" | "plan";
+        };
+        /**
+         * CellsView
+         * @description The cells of a map. width, height: of its canvas, the longer is 1; rows: about how many lie one below another; heads: which
+         *     each is, by its number in live frames, and its key; areas: left, top, right and bottom of each, one after another.
+         */
+        CellsView: {
+            /** Areas */
+            areas: number[];
+            /** Heads */
+            heads: number[];
+            /** Height */
+            height: number;
+            /** Keys */
+            keys: string[];
+            /** Rows */
+            rows: number;
+            /** Width */
+            width: number;
+        };
+        /**
          * ChangeBuskRow
          * @description Another name, group, sections, tempo by whose beats presses wait; of the top row the tempo of the two colours,
          *     and the list that Space plays (0: none).
@@ -3476,6 +3840,45 @@ export interface components {
         ChosenEvents: {
             /** Events */
             events: number[];
+        };
+        /**
+         * ColourDocument
+         * @description Colours of a layer: see `core.pixels.colouring.Colouring`.
+         */
+        ColourDocument: {
+            /**
+             * Direction
+             * @default 0
+             */
+            direction?: number;
+            /**
+             * Hue Cycles
+             * @default 0
+             */
+            hue_cycles?: number;
+            /**
+             * Over
+             * @default value
+             */
+            over?: string;
+            /**
+             * Space
+             * @default rgb
+             */
+            space?: string;
+            /**
+             * Stops
+             * @default [
+             *       "#000000",
+             *       "#ffffff"
+             *     ]
+             */
+            stops?: (string | components["schemas"]["PaletteValue"])[];
+            /**
+             * Tint
+             * @default 0
+             */
+            tint?: number;
         };
         /**
          * ColourSet
@@ -3973,7 +4376,7 @@ export interface components {
          */
         CueMessages: {
             /** Messages */
-            messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
+            messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPixels"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
         };
         /**
          * CueRowView
@@ -4265,8 +4668,9 @@ export interface components {
         /**
          * Driven
          * @description What a control drives: kind, and what of it that kind needs. number: of the effect, look, cue list, group, tempo, special
-         *     (none: all of them), row, page or action list; heads or group_id: of an effect, or who is alone; families: of an effect; do:
-         *     to a list; family: of stop-effects, none: all; seconds: of a release.
+         *     (none: all of them), row, page, action list or pixel map; picture: on that, 0: its own layers; over: over effects, or under
+         *     them; heads or group_id: of an effect, or who is alone; families: of an effect; do: to a list; family: of stop-effects, none:
+         *     all; seconds: of a release.
          */
         Driven: {
             /**
@@ -4296,7 +4700,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release";
+            kind: "effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release" | "pixels";
             /**
              * Message
              * @default null
@@ -4307,6 +4711,16 @@ export interface components {
              * @default null
              */
             number?: number | null;
+            /**
+             * Over
+             * @default null
+             */
+            over?: boolean | null;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
             /**
              * Seconds
              * @default 2
@@ -4426,6 +4840,16 @@ export interface components {
         EffectsView: {
             /** Effects */
             effects: components["schemas"]["EffectView"][];
+        };
+        /**
+         * EntryView
+         * @description An entry of a table, as it is chosen.
+         */
+        EntryView: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
         };
         /**
          * EventChange
@@ -5136,6 +5560,136 @@ export interface components {
             sources: string[];
         };
         /**
+         * LayerChange
+         * @description Another value at a path of a layer, such as `settings.number`; preview: on stage, not kept.
+         */
+        LayerChange: {
+            /** Path */
+            path: string;
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+            /**
+             * Value
+             * @default null
+             */
+            value?: unknown;
+        };
+        /**
+         * LayerDocument
+         * @description A picture layer. id: tells it from others of its stack, through edits; figure, motion: by name, with values of their
+         *     settings; finish: values of `core.pixels.layers.FINISHES`; on: whether it is seen; alone: only those that are alone are.
+         */
+        LayerDocument: {
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
+            colour?: components["schemas"]["ColourDocument"];
+            /**
+             * Figure
+             * @default even
+             */
+            figure?: string;
+            /** Finish */
+            finish?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Id
+             * @default 0
+             */
+            id?: number;
+            /**
+             * Join
+             * @default over
+             */
+            join?: string;
+            /**
+             * Motion
+             * @default still
+             */
+            motion?: string;
+            /** Motion Settings */
+            motion_settings?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            rect?: components["schemas"]["RectDocument"];
+            /**
+             * Run
+             * @default forward
+             * @enum {string}
+             */
+            run?: "forward" | "backward" | "back-and-forth";
+            /**
+             * Seed
+             * @default 0
+             */
+            seed?: number;
+            /** Settings */
+            settings?: {
+                [key: string]: unknown;
+            };
+            /**
+             * Speed
+             * @default {
+             *       "cycles_per_beat": 0.25,
+             *       "kind": "tempo",
+             *       "sync": "beat",
+             *       "tempo": "Movement"
+             *     }
+             */
+            speed?: components["schemas"]["TempoSpeed"] | components["schemas"]["TimeSpeed"];
+        };
+        /**
+         * LayerView
+         * @description A layer with its sentence; summary: in a few words; settings: slots for what the sentence does not say; edition: tells
+         *     whether its picture is another.
+         */
+        LayerView: {
+            document: components["schemas"]["LayerDocument"];
+            /** Edition */
+            edition: string;
+            /** Id */
+            id: number;
+            /** Join */
+            join: string;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: components["schemas"]["SentencePart"][];
+            /** Settings */
+            settings: components["schemas"]["SentencePart"][];
+            /** Summary */
+            summary: string;
+        };
+        /**
+         * LayersOrder
+         * @description Layers in their order, the lowest first.
+         */
+        LayersOrder: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
          * ListContent
          * @description A new list, or another name or settings for one.
          */
@@ -5230,7 +5784,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePixelLevel"] | components["schemas"]["LivePressPixels"] | components["schemas"]["LivePixelsOut"] | components["schemas"]["LiveLookAtPixels"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -5693,6 +6247,18 @@ export interface components {
             list?: number;
         };
         /**
+         * LookAtPixels
+         * @description See a pixel map on screens as it would be, while the stage stays; 0: no more.
+         */
+        LiveLookAtPixels: {
+            /** @enum {unknown} */
+            do: "look-at-pixels";
+            /** @default 0 */
+            map?: number;
+            /** @default 0 */
+            picture?: number;
+        };
+        /**
          * LookTold
          * @description A look that a control holds on stage: control, its name, and where that is, in words.
          */
@@ -5824,6 +6390,45 @@ export interface components {
             rows?: number[] | null;
         };
         /**
+         * PixelLevel
+         * @description Move the share of a pixel map, 0…1. over: over the effects on its heads, or under them; None: as the map says.
+         */
+        LivePixelLevel: {
+            /** @enum {unknown} */
+            do: "pixel-level";
+            map: number;
+            /** @default null */
+            over?: boolean | null;
+            /** @default 0 */
+            picture?: number;
+            value: number;
+        };
+        /**
+         * PixelsOut
+         * @description Bring all pixel maps out in a time.
+         */
+        LivePixelsOut: {
+            /** @enum {unknown} */
+            do: "pixels-out";
+            /** @default 1 */
+            seconds?: number;
+        };
+        /**
+         * PixelsTold
+         * @description A pixel map on stage. picture: of the library, 0: its own layers; by: what brought it, in words; level: of its fader;
+         *         share: how far it acts now; on: whether it is in, or held; over: over the effects on its heads.
+         */
+        LivePixelsTold: {
+            by: string;
+            level: number;
+            map: number;
+            name: string;
+            on: boolean;
+            over: boolean;
+            picture: number;
+            share: number;
+        };
+        /**
          * PlaySong
          * @description Let a song play from where it is, or stand. One that is not on stage begins, and takes the place of another.
          */
@@ -5886,6 +6491,21 @@ export interface components {
             holder?: string;
             pad: number;
             row: number;
+        };
+        /**
+         * PressPixels
+         * @description Bring a pixel map in, or out, in its own time.
+         */
+        LivePressPixels: {
+            /** @enum {unknown} */
+            do: "pixels";
+            map: number;
+            /** @default true */
+            on?: boolean;
+            /** @default null */
+            over?: boolean | null;
+            /** @default 0 */
+            picture?: number;
         };
         /**
          * PressSpecial
@@ -6249,6 +6869,10 @@ export interface components {
             overlays?: components["schemas"]["LiveOverlayTold"][];
             /** @default null */
             page?: components["schemas"]["LivePageTold"] | null;
+            /** @default [] */
+            pixels?: components["schemas"]["LivePixelsTold"][];
+            /** @default null */
+            pixels_seen?: number[] | null;
             revision: number;
             routes: components["schemas"]["LiveRouteState"][];
             /** @default [] */
@@ -6570,6 +7194,84 @@ export interface components {
             model: string;
         };
         /**
+         * MapChange
+         * @description What is to be changed of a map. Layers have edits of their own.
+         */
+        MapChange: {
+            /**
+             * Acts
+             * @default null
+             */
+            acts?: string | null;
+            /** @default null */
+            canvas?: components["schemas"]["CanvasDocument"] | null;
+            /**
+             * In S
+             * @default null
+             */
+            in_s?: number | null;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /**
+             * Out S
+             * @default null
+             */
+            out_s?: number | null;
+            /**
+             * Over Effects
+             * @default null
+             */
+            over_effects?: boolean | null;
+        };
+        /**
+         * MapKept
+         * @description A map as it is by now.
+         */
+        MapKept: {
+            /** Done */
+            done: string;
+            map: components["schemas"]["MapView"];
+        };
+        /**
+         * MapName
+         * @description A map by its name.
+         */
+        MapName: {
+            /** Cells */
+            cells: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * MapView
+         * @description A map, from the lowest layer to the one on top. cells: how many are there, of so many asked for; words: of its canvas;
+         *     edition: tells whether its cells are others.
+         */
+        MapView: {
+            /** Asked */
+            asked: number;
+            /** Cells */
+            cells: number;
+            document: components["schemas"]["PixelMapDocument"];
+            /** Edition */
+            edition: string;
+            /** Id */
+            id: number;
+            /** Layers */
+            layers: components["schemas"]["LayerView"][];
+            /** Name */
+            name: string;
+            /** Used By */
+            used_by: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * MarkerDocument
          * @description A part of a song. length: 0: a place alone; colour: `#rrggbb`, empty: none.
          */
@@ -6620,12 +7322,53 @@ export interface components {
             text: string;
         };
         /**
+         * MediaView
+         * @description All media, by name.
+         */
+        MediaView: {
+            /** Media */
+            media: components["schemas"]["MediumView"][];
+        };
+        /**
+         * MediumKept
+         * @description A medium that was taken in.
+         */
+        MediumKept: {
+            /** Done */
+            done: string;
+            medium: components["schemas"]["MediumView"];
+        };
+        /**
+         * MediumView
+         * @description A picture or film, and what uses it.
+         */
+        MediumView: {
+            /** Hash */
+            hash: string;
+            /** Height */
+            height: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Rate */
+            rate: number;
+            /** Seconds */
+            seconds: number;
+            /** Transparent */
+            transparent: boolean;
+            /** Used By */
+            used_by: string[];
+            /** Width */
+            width: number;
+        };
+        /**
          * MessageView
          * @description A message of a cue, and as it is read; sent: s after the go.
          */
         MessageView: {
             /** Message */
-            message: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
+            message: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPixels"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
             /** Sent */
             sent: number;
             /** Words */
@@ -6899,6 +7642,27 @@ export interface components {
             name: string;
         };
         /**
+         * NewLayer
+         * @description A new layer on top: of a figure, the layers of a picture of the library, or a medium.
+         */
+        NewLayer: {
+            /**
+             * Figure
+             * @default null
+             */
+            figure?: string | null;
+            /**
+             * Medium
+             * @default null
+             */
+            medium?: string | null;
+            /**
+             * Picture
+             * @default null
+             */
+            picture?: number | null;
+        };
+        /**
          * NewLook
          * @description A new look. over: an overlay; in_s, out_s: in which it comes and goes.
          */
@@ -6941,6 +7705,37 @@ export interface components {
              * @enum {string}
              */
             source?: "draft" | "stage";
+        };
+        /**
+         * NewPicture
+         * @description Layers of a map to be kept in the library; none: all of them.
+         */
+        NewPicture: {
+            /** Layers */
+            layers?: number[];
+            /** Map */
+            map: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPixelMap
+         * @description A new map: its canvas; a layer at once, of this figure or picture of the library; None: none.
+         */
+        NewPixelMap: {
+            canvas: components["schemas"]["CanvasDocument"];
+            /**
+             * Figure
+             * @default null
+             */
+            figure?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Picture
+             * @default null
+             */
+            picture?: number | null;
         };
         /**
          * NodeUniverse
@@ -7327,9 +8122,9 @@ export interface components {
             /** Faders */
             faders: number;
             /** On Buttons */
-            on_buttons: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release")[];
+            on_buttons: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release" | "pixels")[];
             /** On Faders */
-            on_faders: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release")[];
+            on_faders: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release" | "pixels")[];
             /** Pages */
             pages: components["schemas"]["PageView"][];
         };
@@ -7385,6 +8180,14 @@ export interface components {
             of: number;
             /** Text */
             text: string;
+        };
+        /**
+         * PaletteValue
+         * @description A kept palette, by its name.
+         */
+        PaletteValue: {
+            /** Palette */
+            palette: string;
         };
         /**
          * PaletteView
@@ -7526,6 +8329,70 @@ export interface components {
         PickersView: {
             /** Pickers */
             pickers: components["schemas"]["PickerView"][];
+        };
+        /**
+         * PictureName
+         * @description Another name.
+         */
+        PictureName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * PictureView
+         * @description A picture of the library.
+         */
+        PictureView: {
+            /** Edition */
+            edition: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Used By */
+            used_by: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * PixelMapDocument
+         * @description A pixel map. acts: see `core.pixels.light.ACTS`; over_effects: whether it acts over the effects on its heads, or under
+         *     them; in_s, out_s: in which it comes and goes where a button presses it.
+         */
+        PixelMapDocument: {
+            /**
+             * Acts
+             * @default light
+             */
+            acts?: string;
+            canvas?: components["schemas"]["CanvasDocument"];
+            /**
+             * In S
+             * @default 0.5
+             */
+            in_s?: number;
+            /** Layers */
+            layers?: components["schemas"]["LayerDocument"][];
+            /**
+             * Out S
+             * @default 1
+             */
+            out_s?: number;
+            /**
+             * Over Effects
+             * @default true
+             */
+            over_effects?: boolean;
+        };
+        /**
+         * PixelsView
+         * @description Maps, without layers, and pictures, in their order.
+         */
+        PixelsView: {
+            /** Maps */
+            maps: components["schemas"]["MapName"][];
+            /** Pictures */
+            pictures: components["schemas"]["PictureView"][];
         };
         /**
          * PlaceView
@@ -7814,6 +8681,37 @@ export interface components {
             hands: components["schemas"]["Hand"][];
             /** Name */
             name: string;
+        };
+        /**
+         * RectDocument
+         * @description Where a layer lies: shares of the canvas's width and height; turn in degrees, clockwise.
+         */
+        RectDocument: {
+            /**
+             * Height
+             * @default 1
+             */
+            height?: number;
+            /**
+             * Left
+             * @default 0
+             */
+            left?: number;
+            /**
+             * Top
+             * @default 0
+             */
+            top?: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn?: number;
+            /**
+             * Width
+             * @default 1
+             */
+            width?: number;
         };
         /**
          * ReleaseEverything
@@ -8625,7 +9523,7 @@ export interface components {
             /** At */
             at: number;
             /** Step */
-            step: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
+            step: components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPixels"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"];
             /** Words */
             words: string;
         };
@@ -8671,6 +9569,24 @@ export interface components {
             on: boolean;
         };
         /**
+         * TablesView
+         * @description Figures, motions, what colours go by, ways to join, what a map acts on, orders of cells on a grid.
+         */
+        TablesView: {
+            /** Acts */
+            acts: components["schemas"]["EntryView"][];
+            /** Figures */
+            figures: components["schemas"]["EntryView"][];
+            /** Joins */
+            joins: components["schemas"]["EntryView"][];
+            /** Motions */
+            motions: components["schemas"]["EntryView"][];
+            /** Orders */
+            orders: components["schemas"]["EntryView"][];
+            /** Overs */
+            overs: components["schemas"]["EntryView"][];
+        };
+        /**
          * TakeBack
          * @description Values of the draft to take back: of these attributes, on these heads; none: of all heads.
          */
@@ -8702,6 +9618,33 @@ export interface components {
             beat: number;
             /** Bpm */
             bpm: number;
+        };
+        /**
+         * TempoSpeed
+         * @description Cycles per beat of a tempo, on the beat or from its start.
+         */
+        TempoSpeed: {
+            /**
+             * Cycles Per Beat
+             * @default 0.5
+             */
+            cycles_per_beat?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tempo";
+            /**
+             * Sync
+             * @default beat
+             * @enum {string}
+             */
+            sync?: "start" | "beat";
+            /**
+             * Tempo
+             * @default Movement
+             */
+            tempo?: string;
         };
         /**
          * TempoView
@@ -8759,6 +9702,22 @@ export interface components {
             at: number;
             /** Seconds */
             seconds: number;
+        };
+        /**
+         * TimeSpeed
+         * @description Seconds per cycle.
+         */
+        TimeSpeed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "time";
+            /**
+             * Seconds Per Cycle
+             * @default 2
+             */
+            seconds_per_cycle?: number;
         };
         /**
          * TimecodeSource
@@ -9057,6 +10016,40 @@ export interface components {
             kind: "page";
             /** Page */
             page: number;
+            /**
+             * Wait
+             * @default 0
+             */
+            wait?: number;
+        };
+        /**
+         * ToPixels
+         * @description A pixel map, with its own layers or a picture of the library: in or out in its own time, or to a share.
+         */
+        ToPixels: {
+            /**
+             * Do
+             * @default in
+             * @enum {string}
+             */
+            do?: "in" | "out" | "level";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pixels";
+            /** Map */
+            map: number;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
+            /**
+             * Value
+             * @default 1
+             */
+            value?: number;
             /**
              * Wait
              * @default 0
@@ -12596,6 +13589,117 @@ export interface operations {
             };
         };
     };
+    media_get_media_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MediaView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    media_put_medium_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MediumKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    media_delete_medium__string_hash__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    media_get_small__string_hash__small_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     devices_get_devices_get: {
         parameters: {
             query?: never;
@@ -13993,6 +15097,562 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaletteView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_pixels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PixelsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_make_map_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPixelMap"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_keep_picture_pictures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPicture"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_rename_picture_pictures__int_picture_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_delete_picture_pictures__int_picture_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_picture_strip_pictures__int_picture_id__strip_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                picture_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_tables_tables_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TablesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_table_strip_tables__string_table___string_name__strip_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                table: "figure" | "motion" | "over";
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_map__int_map_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_change_map__int_map_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_delete_map__int_map_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_cells__int_map_id__cells_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CellsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_add_layer__int_map_id__layers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLayer"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_delete_layer__int_map_id__layers__int_layer_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+                layer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_change_layer__int_map_id__layers__int_layer_id__change_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+                layer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayerChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_copy_layer__int_map_id__layers__int_layer_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+                layer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_layer_strip__int_map_id__layers__int_layer_id__strip_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+                layer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_put_layers_in_order__int_map_id__order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayersOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapKept"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -109,6 +109,7 @@ class Compiler:
         self._arrived: dict[PartKey, int] = {}
         self._previews: dict[int, dict[str, Any]] = {}
         self._values_preview: HeldValues | None = None
+        self._seen_maps: dict[int, PixelMapPart] = {}
         self._audition: Audition | None = None
         self._effects: dict[int, Effect] = {}
         self._palettes: dict[int, Palette] = {}
@@ -158,7 +159,8 @@ class Compiler:
                 self._parts[part.key] = part
         if self._values_preview is not None:
             changed.add(("draft-values", ""))
-        self._previews, self._values_preview = {}, None
+        changed |= {part.key for part in self._seen_maps.values()}
+        self._previews, self._values_preview, self._seen_maps = {}, None, {}
         return self._made(
             changed,
             revision=update.revision,
@@ -172,6 +174,11 @@ class Compiler:
         """The program with another document for an effect, until the next update."""
         self._previews[effect_id] = document
         return self._made({("effect", effect_id)})
+
+    def preview_pixels(self, part: PixelMapPart) -> Program:
+        """The program with a pixel map as it is being edited, until the next update."""
+        self._seen_maps[part.id] = part
+        return self._made({part.key})
 
     def preview_values(self, values: HeldValues) -> Program:
         """The program with other values set by hand, until the next update."""
@@ -278,7 +285,8 @@ class Compiler:
 
     def _with_pixels(self, now: Program) -> Program:
         """With pixel maps and pictures, and the sounds of songs where any of them listens."""
-        maps = self._pixels.maps(self._of(PixelMapPart), self._palettes, now.rig)
+        parts = (self._seen_maps.get(part.id, part) for part in self._of(PixelMapPart))
+        maps = self._pixels.maps(parts, self._palettes, now.rig)
         pictures = self._pixels.pictures(self._of(PicturePart), self._palettes)
         stacks = [*(one.stack for one in maps.values()), *pictures.values()]
         sounds = now.sounds

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.playback.cue_list import CueList, Round
-from zarabanda.core.playback.cues import Cue, EffectChange, Times, Trigger
+from zarabanda.core.playback.cues import Cue, EffectChange, PixelChange, Times, Trigger
 from zarabanda.core.playback.looks import held
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
@@ -151,6 +151,10 @@ def cue_of(part: CuePart, values: HeldValues, palettes: Mapping[int, Palette], r
         tuple(_effect_change(one) for one in document.get("effects", ())), document.get("takes_over", True),
         document.get("dark_moves", True),
         np.array([rig.heads.index[key] for key in document.get("seen_moves", ()) if key in rig.heads.index], np.int64),
+        tuple(
+            PixelChange(one["do"], (one["map"], one.get("picture", 0)), one.get("share", 1.0), one.get("over"))
+            for one in document.get("pixels", ())
+        ),
     )  # fmt: skip
 
 

@@ -37,6 +37,7 @@ from zarabanda.messages import (
     LoopSong,
     PlaySong,
     PreviewEffect,
+    PreviewPixels,
     PreviewValues,
     Refused,
     RoutePart,
@@ -228,7 +229,7 @@ class Engine:
             self._prepare(action)
         self.loop.post(action)
 
-    def _compile(self, peer: wire.Peer, message: ShowUpdate | PreviewEffect | PreviewValues | Audition) -> None:
+    def _compile(self, peer: wire.Peer, message: ShowUpdate | PreviewEffect | PreviewPixels | PreviewValues | Audition) -> None:
         """Compile, then journal: what cannot be compiled is refused, and changes nothing."""
         with self._compiling:
             trial, kept = self._compiler.copy(), self._kept
@@ -241,6 +242,10 @@ class Engine:
                         if message.revision < trial.arrived("effect", message.effect_id):
                             return  # an edit has overtaken it
                         program = trial.preview_effect(message.effect_id, message.document)
+                    case PreviewPixels():
+                        if message.revision < trial.arrived("pixel-map", message.part.id):
+                            return
+                        program = trial.preview_pixels(message.part)
                     case PreviewValues():
                         if message.revision < trial.arrived("draft-values"):
                             return

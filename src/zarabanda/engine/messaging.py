@@ -24,9 +24,11 @@ from zarabanda.messages import (
     ListLevel,
     OverlayLevel,
     Pause,
+    PixelLevel,
     Press,
     PressOverlay,
     PressPad,
+    PressPixels,
     PressSpecial,
     Release,
     ReleaseAll,
@@ -133,6 +135,11 @@ def action_of(content: Mapping[str, Any], tempos: Mapping[int, TempoPart], holde
             if content["do"] == "level":
                 return OverlayLevel(content["overlay"], content["value"])
             return PressOverlay(content["overlay"], content["do"] == "in")
+        case "pixels":
+            use = content["map"], content["picture"]
+            if content["do"] == "level":
+                return PixelLevel(use[0], content["value"], use[1])
+            return PressPixels(use[0], content["do"] == "in", use[1])
         case "page":
             return AskPage(content["page"], holder)
         case "master":

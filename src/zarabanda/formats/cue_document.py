@@ -81,6 +81,17 @@ class CueEffect(_Part):
     speed: Annotated[float, Field(ge=0.01, le=16, allow_inf_nan=False)] = 1.0
 
 
+class CuePixels(_Part):
+    """What a cue does to a pixel map, by number or name. picture: of the library instead of its own layers, 0: its own; share:
+    0…1; over: over the effects on its heads, or under them; none: as the map says."""
+
+    do: Literal["start", "change", "stop"]
+    map: int | str
+    picture: int | str = 0
+    share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
+    over: bool | None = None
+
+
 class CueDocument(_Part):
     """What a cue changes, and how. values: by attribute and head, in natural units, `#rrggbb` or of a palette;
     dark_moves: whether lights are prepared for it while they are dark; seen_moves: heads for which not; messages: what it sends,
@@ -99,6 +110,7 @@ class CueDocument(_Part):
     space: str = ""
     trigger: CueTrigger = Field(default_factory=CueTrigger)
     effects: Annotated[list[CueEffect], Field(max_length=200)] = []
+    pixels: Annotated[list[CuePixels], Field(max_length=100)] = []
     dark_moves: bool = True
     seen_moves: Heads = []
     messages: Annotated[list[CueMessage], Field(max_length=100)] = []

@@ -72,6 +72,16 @@ class ToOverlay(Inward):
     value: Share = 1.0
 
 
+class ToPixels(Inward):
+    """A pixel map, with its own layers or a picture of the library: in or out in its own time, or to a share."""
+
+    kind: Literal["pixels"]
+    map: int
+    picture: int = 0
+    do: Literal["in", "out", "level"] = "in"
+    value: Share = 1.0
+
+
 class ToPage(Inward):
     """A page of faders and buttons, shown to who pressed, or from a cue to all."""
 
@@ -95,11 +105,12 @@ class ToActions(Inward):
     do: Literal["run", "call off"] = "run"
 
 
-InwardMessage = ToPad | ToRow | ToTempo | ToSpecial | ToOverlay | ToPage | ToMaster | ToActions
-KINDS = ("pad", "row", "tempo", "special", "overlay", "page", "master", "actions")
+InwardMessage = ToPad | ToRow | ToTempo | ToSpecial | ToOverlay | ToPixels | ToPage | ToMaster | ToActions
+KINDS = ("pad", "row", "tempo", "special", "overlay", "pixels", "page", "master", "actions")
 TABLES: dict[str, tuple[str, str]] = {
     "pad": ("busk_row", "row"), "row": ("busk_row", "row"), "tempo": ("tempo", "tempo"), "special": ("special", "special"),
-    "overlay": ("look", "overlay"), "page": ("page", "page"), "actions": ("action_list", "actions"),
+    "overlay": ("look", "overlay"), "pixels": ("pixel_map", "map"), "page": ("page", "page"),
+    "actions": ("action_list", "actions"),
 }  # fmt: skip
 """By kind: the table of what it goes to, and the field that says which."""
 
@@ -130,12 +141,18 @@ def _overlay(message: Mapping[str, Any], name: str, names: Names) -> str:
     return f"{name}: {_percent(message) if message['do'] == 'level' else message['do']}"
 
 
+def _pixels(message: Mapping[str, Any], name: str, names: Names) -> str:
+    picture = names.get(("picture", message["picture"]), "a picture that is gone") if message["picture"] else ""
+    return f"{picture + ' on ' if picture else ''}{name}: {_percent(message) if message['do'] == 'level' else message['do']}"
+
+
 _WORDS: dict[str, Callable[[Mapping[str, Any], str, Names], str]] = {
     "pad": _pad,
     "row": lambda message, name, names: f"{name}: {'level' if message['do'] == 'level' else 'effects'} {_percent(message)}",
     "tempo": _tempo,
     "special": _special,
     "overlay": _overlay,
+    "pixels": _pixels,
     "page": lambda message, name, names: f"show the page {name}",
     "master": lambda message, name, names: {
         "level": f"grand master {_percent(message)}", "blackout": "blackout", "light": "no blackout"

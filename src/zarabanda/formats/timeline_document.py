@@ -22,8 +22,10 @@ TrackGroup = Literal["light", "video", "sound", "effects"]
 _NUMBER = r"[1-9][0-9]{0,9}"
 DRIVES = {
     "cues": rf"list:{_NUMBER}",
-    "presses": rf"control:{_NUMBER}|pad:{_NUMBER}:{_NUMBER}|flash:{_NUMBER}:(white|odd|even|strobe|dark)|overlay:{_NUMBER}",
-    "levels": rf"control:{_NUMBER}|row-level:{_NUMBER}|row-depth:{_NUMBER}|overlay:{_NUMBER}|list-level:{_NUMBER}",
+    "presses": rf"control:{_NUMBER}|pad:{_NUMBER}:{_NUMBER}|flash:{_NUMBER}:(white|odd|even|strobe|dark)|overlay:{_NUMBER}"
+    rf"|pixels:{_NUMBER}:(0|{_NUMBER})",
+    "levels": rf"control:{_NUMBER}|row-level:{_NUMBER}|row-depth:{_NUMBER}|overlay:{_NUMBER}|list-level:{_NUMBER}"
+    rf"|pixels:{_NUMBER}:(0|{_NUMBER})",
     "messages": rf"device:{_NUMBER}",
 }
 """What a track of each kind can drive: see `engine.live.hands`."""

@@ -8,7 +8,7 @@ import msgspec
 
 from .actions import AnyAction, BrowserAction
 from .ids import ControlId, HeadKeys, HeldValues, Number, PartKey, PlayerId, Universe, Values
-from .parts import AnyPart
+from .parts import AnyPart, PixelMapPart
 from .told import (
     ActionsTold,
     BuskTold,
@@ -61,6 +61,13 @@ class Audition(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fiel
     effect_id: Number = 0
     document: Any = None
     heads: HeadKeys = []
+
+
+class PreviewPixels(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="preview-pixels"):
+    """A pixel map as it is being edited, until the next update. revision: of the show that it was made from."""
+
+    part: PixelMapPart
+    revision: int = 0
 
 
 FromBrowser = Act | Watch | PreviewEffect | Audition
@@ -148,7 +155,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
 
 
 Question = AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken
-ToEngine = Do | WatchAll | PreviewEffect | Audition | PreviewValues | Question | ShowUpdate
+ToEngine = Do | WatchAll | PreviewEffect | PreviewPixels | Audition | PreviewValues | Question | ShowUpdate
 
 # from the engine
 

@@ -121,3 +121,14 @@ class Film:
         if self._latest is None or self._latest[0] is not image:
             self._latest = image, planes(image)
         return self._latest[1]
+
+
+def first_picture(path: Path) -> Singles:
+    """(4, H, W) the first picture of a film, small."""
+    import av
+
+    with av.open(str(path)) as file:
+        frame = next(file.decode(video=0))
+        scale = MOST / max(frame.width, frame.height, MOST)
+        size = max(1, round(frame.width * scale)), max(1, round(frame.height * scale))
+        return planes(np.asarray(frame.reformat(width=size[0], height=size[1], format="rgba").to_ndarray(), np.uint8))

@@ -10,6 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from zarabanda import targets
+from zarabanda.core.effects.palette import Palette
 from zarabanda.core.rig.modes import ModeSpec
 from zarabanda.messages import (
     SIMULATOR,
@@ -102,6 +103,11 @@ def _palettes(session: Session, keys: Keys) -> Iterator[AnyPart]:
         made = palettes.to_core(row)
         own, models = ({key: dict(values) for key, values in each.items()} for each in (made.own, made.models))
         yield PalettePart(row.id, row.name, dict(made.values), own, models, made.way)
+
+
+def palettes_by_number(session: Session) -> dict[int, Palette]:
+    """All palettes, as the core computes with them."""
+    return {row.id: palettes.to_core(row) for row in session.scalars(select(PaletteRow))}
 
 
 def _effects(session: Session, keys: Keys) -> Iterator[AnyPart]:

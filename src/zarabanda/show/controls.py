@@ -23,6 +23,8 @@ from .tables import (
     Group,
     LookRow,
     Page,
+    PictureRow,
+    PixelMapRow,
     SpecialRow,
     TempoRow,
 )
@@ -50,7 +52,8 @@ class Names:
 
     def __init__(self, session: Session) -> None:
         tables: tuple[Any, ...] = (
-            ActionListRow, BuskRow, CueListRow, DeviceRow, EffectRow, Group, LookRow, Page, SpecialRow, TempoRow,
+            ActionListRow, BuskRow, CueListRow, DeviceRow, EffectRow, Group, LookRow, Page, PictureRow, PixelMapRow, SpecialRow,
+            TempoRow,
         )  # fmt: skip
         self._names: dict[str, dict[int, str]] = {
             table.__tablename__: {row.id: row.name for row in session.execute(select(table.id, table.name))} for table in tables
@@ -91,6 +94,16 @@ def _look(target: targets.UseLook, mode: str, job: str, names: Names) -> Describ
     return _where(names, "look", target.look, f"mixes the {what} in" if mode == "fader" else f"{what} {_ACTS[mode]}", what)
 
 
+def _pixels(target: targets.UsePixels, mode: str, job: str, names: Names) -> Described:
+    found = _where(names, "pixel_map", target.map, "share of it" if mode == "fader" else f"pixels {_ACTS[mode]}", "pixel map")
+    if not target.picture or found.gone:
+        return found
+    picture = names.of("picture", target.picture)
+    if picture is None:
+        return Described(found.on, found.does, "its picture is gone")
+    return Described(f"{picture} on {found.on}", found.does)
+
+
 _OF_LIST = {"go": "next cue", "back": "cue before", "pause": "pause, and on", "level": "level of the list"}
 
 
@@ -122,6 +135,7 @@ WORDS: dict[type, _Words] = {
         f"{target.family or 'all'} effects".capitalize(), "stops them"
     ),
     targets.UseLook: _look,
+    targets.UsePixels: _pixels,
     targets.OnList: _list,
     targets.OnGroup: lambda target, mode, job, names: _where(names, "head_group", target.group_id, "level of the group", "group"),
     targets.Alone: lambda target, mode, job, names: Described(_heads(names, target), "alone while held"),
@@ -141,10 +155,24 @@ WORDS: dict[type, _Words] = {
     ),
 }
 """What each kind is called."""
-ON_FADERS = frozenset({"effect", "look", "list", "group", "tempo", "special", "master", "row", "message"})
+ON_FADERS = frozenset({"effect", "look", "pixels", "list", "group", "tempo", "special", "master", "row", "message"})
 """Kinds that a fader can have."""
 ON_BUTTONS = frozenset(
-    {"effect", "look", "list", "alone", "tempo", "special", "master", "message", "stop-effects", "page", "actions", "release"}
+    {
+        "effect",
+        "look",
+        "pixels",
+        "list",
+        "alone",
+        "tempo",
+        "special",
+        "master",
+        "message",
+        "stop-effects",
+        "page",
+        "actions",
+        "release",
+    }
 )
 """Kinds that a button can have."""
 

@@ -123,6 +123,9 @@ def _used_by_cue(document: Document) -> set[Used]:
     for one in document.get("effects", ()):
         found = {(EffectRow.__tablename__, one.get("effect")), (Group.__tablename__, one.get("group_id"))}
         used |= {(table, number) for table, number in found if isinstance(number, int)}
+    for one in document.get("pixels", ()):
+        found = {(PixelMapRow.__tablename__, one.get("map")), (PictureRow.__tablename__, one.get("picture") or None)}
+        used |= {(table, number) for table, number in found if isinstance(number, int)}
     used |= _used_by_messages(document.get("messages", ()))
     tempo = document.get("trigger", {}).get("tempo")
     return used | ({(TempoRow.__tablename__, tempo)} if isinstance(tempo, int) else set())

@@ -15,7 +15,7 @@ from .tables import ControlRow, Page
 
 _TABLES = {
     "list": "cue_list", "list-level": "cue_list", "pad": "busk_row", "flash": "busk_row", "row-level": "busk_row",
-    "row-depth": "busk_row", "overlay": "look", "device": "device",
+    "row-depth": "busk_row", "overlay": "look", "device": "device", "pixels": "pixel_map",
 }  # fmt: skip
 HANDS_ALONE = (
     targets.OnSpecials, targets.Master, targets.OnTempo, targets.ShowPage, targets.ReleaseEverything, targets.StopEffects,
@@ -48,6 +48,9 @@ class Subjects:
         if kind == "control":
             return self._controls[number][0].name if number in self._controls else ""
         name = self._names.get((_TABLES[kind], number), "")
+        if kind == "pixels" and name and int(numbers[1]):
+            picture = self._names.get(("picture", int(numbers[1])), "")
+            return f"{picture} on {name}" if picture else ""
         if kind == "pad" and name:
             pad = self._names.get((f"pad of {number}", int(numbers[1])), "")
             return f"{name}: {pad}" if pad else ""
@@ -67,6 +70,8 @@ class Subjects:
             if kind == "levels" and table == "busk_row":
                 found.append(Drivable(f"row-level:{number}", f"{name}, level", "busking page"))
                 found.append(Drivable(f"row-depth:{number}", f"{name}, effects", "busking page"))
+            if kind in ("presses", "levels") and table == "pixel_map":
+                found.append(Drivable(f"pixels:{number}:0", name, "pixel map"))
             if kind == "presses" and table == "busk_row":
                 kinds = ("white", "odd", "even", "strobe", "dark")
                 found += [Drivable(f"flash:{number}:{one}", f"{name}, {one}", "busking page") for one in kinds]

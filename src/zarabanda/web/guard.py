@@ -27,8 +27,8 @@ LOOPBACK = ("localhost", "127.0.0.1", "[::1]")
 _POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; frame-ancestors 'none'"
 )
-_SOUND = re.compile(r"^/api/timelines/\d+/sound$")
-"""Where a sound file is put: the one body that is not JSON."""
+_FILES = re.compile(r"^/api/(timelines/\d+/sound|media)$")
+"""Where a file is put: the bodies that are not JSON."""
 _MOST_NESTED = 48
 _MOST_INTEGER = 2**63 - 1
 _FREE_TRIES, _FIRST_PAUSE_S, _LONGEST_PAUSE_S = 5, 2.0, 300.0
@@ -187,7 +187,7 @@ def add_guard(app: Flask, *, access_code: str, names: Collection[str]) -> None:
             return _fault("This comes from another site. Open Zarabanda at its own address.", 403)
         if not door.knows(request.cookies.get(ACCESS_COOKIE, "")):
             return _ask_for_code(door)
-        if request.method == "PUT" and _SOUND.match(request.path):
+        if request.method == "PUT" and _FILES.match(request.path):
             request.max_content_length = MOST_BYTES  # it is read in pieces, and looked at as it is
             return None
         if changes and request.path.startswith("/api"):

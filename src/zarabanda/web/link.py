@@ -20,6 +20,7 @@ from zarabanda.core.rig.rig import FixtureSpec, Rig
 from zarabanda.errors import ZarabandaError
 from zarabanda.event_log import EventLog
 from zarabanda.formats.effect_document import EffectDocument
+from zarabanda.formats.pixel_document import PixelMapDocument
 from zarabanda.messages import (
     Acting,
     AnyAction,
@@ -43,11 +44,13 @@ from zarabanda.messages import (
     LetGo,
     Look,
     PartKey,
+    PixelMapPart,
     PlayerId,
     Press,
     PressFlash,
     PressPad,
     PreviewEffect,
+    PreviewPixels,
     Refused,
     RoutePart,
     ShowUpdate,
@@ -200,6 +203,11 @@ class EngineLink:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""
         newest = self.revision if revision is None else revision
         self.send(PreviewEffect(effect_id, self._names.numbered(document.plain()), newest))
+
+    def preview_pixels(self, number: int, name: str, document: PixelMapDocument) -> None:
+        """Show a pixel map as it is being edited."""
+        plain = self._names.numbered(document.model_dump(mode="json"))
+        self.send(PreviewPixels(PixelMapPart(number, name, plain), self.revision))
 
     def send(self, message: ToEngine) -> None:
         """Send to the engine; ZarabandaError when it is not there, or the message cannot be sent."""

@@ -178,14 +178,14 @@ def _bounce(points: Points, theta: float, how: Values, seed: int) -> Points:
 _DIRECTION = degrees("direction", "Direction", 0.0)
 _REACH = share("reach", "Reach", 0.8, 2.0)
 MOTIONS: dict[str, Motion] = {
-    "still": Motion("still", "stand still", lambda points, theta, how, seed: points),
+    "still": Motion("still", "standing still", lambda points, theta, how, seed: points),
     "travel": Motion(
-        "travel", "travel at {direction}, {ends}", _travel,
+        "travel", "travelling at {direction}, {ends}", _travel,
         (_DIRECTION, choice("ends", "Ends", "round", {"round": "round and round", "back": "there and back"}), _REACH),
     ),
-    "grow": Motion("grow", "grow", _grow, POINT, "from"),
-    "turn": Motion("turn", "turn", _turn, POINT, "about"),
-    "drift": Motion("drift", "drift by {reach}", _drift, (_REACH,)),
-    "bounce": Motion("bounce", "bounce at {direction}, by {reach}", _bounce, (degrees("direction", "Direction", 37.0), _REACH)),
+    "grow": Motion("grow", "growing", _grow, POINT, "from"),
+    "turn": Motion("turn", "turning", _turn, POINT, "about"),
+    "drift": Motion("drift", "drifting by {reach}", _drift, (_REACH,)),
+    "bounce": Motion("bounce", "bouncing at {direction}, by {reach}", _bounce, (degrees("direction", "Direction", 37.0), _REACH)),
 }  # fmt: skip
 """All motions by name."""

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core import randomness
-from zarabanda.core.playback.cues import Cue, families_of
+from zarabanda.core.playback.cues import Cue, PixelChange, families_of
 from zarabanda.core.playback.tracking import Held, RunningEffect, Tracked, effects_after
 
 _LEAST_ROUND_S = 0.05
@@ -125,6 +125,16 @@ class CueList:
     def effects_after(self, n: int) -> dict[int, RunningEffect]:
         """The effects that run after the cue at a place, by thread, in the order in which they began."""
         return effects_after(self.cues[: n + 1])
+
+    def pixels_after(self, n: int) -> dict[tuple[int, int], PixelChange]:
+        """The pixel maps that are on after the cue at a place, in the order in which they came."""
+        found: dict[tuple[int, int], PixelChange] = {}
+        for one in (change for cue in self.cues[: n + 1] for change in cue.pixels):
+            if one.do != "change":
+                found.pop(one.use, None)
+            if one.do == "start" or (one.do == "change" and one.use in found):
+                found[one.use] = one
+        return found
 
     def families(self, n: int) -> set[str]:
         """Families in which the cue at a place writes values, stops some, or does something to effects."""

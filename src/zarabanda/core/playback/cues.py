@@ -75,6 +75,17 @@ class EffectChange:
     speed: float = 1.0
 
 
+@dataclass(frozen=True)
+class PixelChange:
+    """What a cue does to a pixel map. do: start, change or stop; use: map and picture of the library, 0: its own layers; share:
+    0…1; over: over effects, or under them; None: as the map says."""
+
+    do: str
+    use: tuple[int, int]
+    share: float = 1.0
+    over: bool | None = None
+
+
 @dataclass(frozen=True, eq=False)
 class Cue:
     """What a cue changes, and how. places, numbers, palettes (m,): what it writes, and of which palette that is (−1: none);
@@ -100,6 +111,7 @@ class Cue:
     takes_over: bool = True
     dark_moves: bool = True
     seen_moves: Ints = field(default_factory=lambda: np.zeros(0, np.int64))
+    pixels: tuple[PixelChange, ...] = ()
 
     @cached_property
     def lasting(self) -> NDArray[np.bool_]:

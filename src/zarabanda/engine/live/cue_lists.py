@@ -16,7 +16,7 @@ from zarabanda.core.playback.tracking import Tracked
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import Back, ChooseNext, Go, GoTo, ListLevel, Pause, PlayerId, Release, ReleaseAll, Resume
 
-from . import cue_effects, sending
+from . import cue_effects, cue_pixels, sending
 from .levels import share
 from .sending import Waiting
 from .state import LiveState
@@ -181,6 +181,7 @@ def moved(
     if sweeps:
         state = _without_effects_of_others(state, others, passage, t)
         state = swept(state, passage.releases(t), t).with_(swept=Sweep(t, passage))
+    state = cue_pixels.gone_to(state, whose, step.place, passage, t)
     return cue_effects.gone_to(state, whose, step.place, passage, t)
 
 
@@ -323,6 +324,7 @@ def released(state: LiveState, whose: CueList, seconds: float, t: float) -> Live
     passage = passage_of(state, Times.alike(seconds))
     claims = state.claims.let_go([(whose.holder, None)], passage.releases(t), state.program.rig.home).advanced(t)
     state = cue_effects.faded_out(state, [key for key, _ in cue_effects.of_list(state, whose)], passage, t)
+    state = cue_pixels.released(state, whose, passage, t)
     stopped = {key for key in state.stopped if key.startswith(f"list:{whose.id}:")}
     state = state.with_(stopped=state.stopped - stopped)
     return with_list(state, whose, _left(state, whose)).with_(claims=claims)

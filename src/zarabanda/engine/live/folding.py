@@ -16,17 +16,19 @@ from zarabanda.messages import (
     Level,
     ListLevel,
     OverlayLevel,
+    PixelLevel,
     Press,
     PressFlash,
     PressOverlay,
     PressPad,
+    PressPixels,
     RowDepth,
     RowLevel,
 )
 
 from ..controls import Control
 from ..program import Program
-from . import controls, cue_lists, flashes, overlays, rows
+from . import controls, cue_lists, flashes, overlays, pixels, rows
 from .hands import plain
 from .state import LiveState
 
@@ -93,6 +95,11 @@ def _pressed(state: LiveState, one: Occurrence, moves: Moves) -> LiveState:
         case "flash":
             kind_of: Any = rest[1]  # checked as it was kept
             return flashes.press(state, PressFlash(int(rest[0]), kind_of, down, holder), t)
+        case "pixels":
+            use = PressPixels(int(rest[0]), does != "off" and down, int(rest[1]))
+            if does == "hold":
+                return pixels.held(state, (use.map, use.picture), down, t)
+            return pixels.press(state, use, t)
         case "overlay":
             return overlays.press(state, PressOverlay(int(rest[0]), does != "off" and down), t)
     return state
@@ -135,6 +142,8 @@ def level_set(state: LiveState, subject: str, value: float, t: float) -> LiveSta
             return rows.level(state, RowLevel(number, value), t)
         case "row-depth":
             return rows.depth(state, RowDepth(number, value), t)
+        case "pixels":
+            return pixels.level(state, PixelLevel(number, value, int(subject.split(":")[2])), t)
         case "overlay":
             return overlays.level(state, OverlayLevel(number, value), t)
     return state

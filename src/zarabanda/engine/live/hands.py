@@ -24,10 +24,12 @@ from zarabanda.messages import (
     NoPad,
     OverlayLevel,
     Pause,
+    PixelLevel,
     Press,
     PressFlash,
     PressOverlay,
     PressPad,
+    PressPixels,
     Release,
     ReleaseControl,
     ReleaseRow,
@@ -37,7 +39,7 @@ from zarabanda.messages import (
     RowPairs,
     RowValue,
 )
-from zarabanda.targets import OnGroup, OnList, OnRow, RunActions, UseLook
+from zarabanda.targets import OnGroup, OnList, OnRow, RunActions, UseLook, UsePixels
 
 from ..program import Program
 
@@ -62,6 +64,10 @@ def _overlay(action: Any) -> str:
     return f"overlay:{action.overlay}"
 
 
+def _pixels(action: Any) -> str:
+    return f"pixels:{action.map}:{action.picture}"
+
+
 def _actions(action: Any) -> str:
     return f"actions:{action.actions}"
 
@@ -76,6 +82,7 @@ _SUBJECTS: dict[Any, Callable[[Any], str]] = {
     RowDepth: lambda action: f"row-depth:{action.row}",
     PressFlash: lambda action: f"flash:{action.row}:{action.kind}",
     **dict.fromkeys((PressOverlay, OverlayLevel), _overlay),
+    **dict.fromkeys((PressPixels, PixelLevel), _pixels),
     **dict.fromkeys((DoActions, CallOff), _actions),
 }
 
@@ -95,6 +102,8 @@ def plain(subject: str, program: Program) -> str:
             return f"list-level:{target.list}" if target.do == "level" else f"list:{target.list}"
         case UseLook() if control is not None and control.look is not None and control.look.over:
             return f"overlay:{target.look}"
+        case UsePixels():
+            return f"pixels:{target.map}:{target.picture}"
         case OnGroup():
             return f"group-level:{target.group_id}"
         case OnRow():

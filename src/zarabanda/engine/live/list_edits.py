@@ -13,7 +13,7 @@ from zarabanda.core.playback.cues import Times
 from zarabanda.core.playback.going import Passage, claimed
 
 from ..program import Program
-from . import cue_effects
+from . import cue_effects, cue_pixels
 from .cue_lists import list_state, passage_of, with_list, with_manners
 from .state import LiveState
 
@@ -60,4 +60,5 @@ def _edited(state: LiveState, whose: CueList, old: CueList, t: float, *, same_he
         new &= ~follows
     claims = claimed(claims, whose, now, new, passage, t, home)
     claims = claims.let_go([(whose.holder, np.flatnonzero(gone_cells))], passage.releases(t), home)
-    return cue_effects.gone_to(state.with_(claims=claims), whose, place, passage, t)
+    state = cue_pixels.gone_to(state.with_(claims=claims), whose, place, passage, t)
+    return cue_effects.gone_to(state, whose, place, passage, t)

@@ -27,8 +27,9 @@ OUT = Fade(0.0, 0.0)
 @dataclass(frozen=True)
 class PixelsState:
     """A pixel map that is in, or on a way. fader: where its share is or goes; flash: what hands that hold it add; over: over
-    effects, or under them; since: when it came, with the beats of tempos then; shifts: of θ, by layer; by: what brought it, in
-    words; clock: what counts the beats of all tempos, where a song does; song: which plays, and how far its time is behind."""
+    effects, or under them; since: when it came, with the beats of tempos then; shifts: of θ, by layer; list_id: the cue list that
+    moved its fader last, 0: hands; clock: what counts the beats of all tempos, where a song does; song: which plays, and how far
+    its time is behind."""
 
     map: int
     picture: int
@@ -38,7 +39,7 @@ class PixelsState:
     fader: Fade = OUT
     flash: Fade = OUT
     shifts: Mapping[int, float] = field(default_factory=dict)
-    by: str = ""
+    list_id: int = 0
     clock: Clock | None = None
     song: tuple[int, float] | None = None
 
@@ -95,11 +96,11 @@ def press(state: LiveState, action: PressPixels, t: float) -> LiveState:
 
 def brought(
     state: LiveState, use: Use, share: float, seconds: float, t: float, *, delay: float = 0.0, ease: str = "linear",
-    over: bool | None = None, by: str = "",
+    over: bool | None = None, list_id: int = 0,
 ) -> LiveState:  # fmt: skip
-    """With one on its way to a share."""
+    """With one on its way to a share. list_id: of the cue list that does it, 0: hands do."""
     now = state.pixels[use].fader if use in state.pixels else OUT
-    return changed(state, use, t, fader=now.to(share, t, seconds, delay=delay, ease=ease), over=over, by=by)
+    return changed(state, use, t, fader=now.to(share, t, seconds, delay=delay, ease=ease), over=over, list_id=list_id)
 
 
 def held(state: LiveState, use: Use, on: bool, t: float, over: bool | None = None) -> LiveState:
@@ -116,7 +117,7 @@ def is_in(state: LiveState, use: Use) -> bool:
 
 def changed(
     state: LiveState, use: Use, t: float, *, fader: Fade | None = None, flash: Fade | None = None, over: bool | None = None,
-    by: str = "",
+    list_id: int = 0,
 ) -> LiveState:  # fmt: skip
     """With another fader or flash of one, which comes by that if it is not there; the latest that comes acts last."""
     whole = named(state, use[0])
@@ -128,7 +129,11 @@ def changed(
                                       for clock in [state.counter(number)] if clock is not None},
     )  # fmt: skip
     new = replace(
-        new, fader=fader or new.fader, flash=flash or new.flash, by=by or new.by, over=new.over if over is None else over
+        new,
+        fader=fader or new.fader,
+        flash=flash or new.flash,
+        over=new.over if over is None else over,
+        list_id=new.list_id if fader is None else list_id,
     )
     if own is None and new.out_at <= t:
         return state
@@ -138,7 +143,8 @@ def changed(
 def out(state: LiveState, seconds: float, t: float, but: Collection[str] = (), delay: float = 0.0) -> LiveState:
     """With all on their way out in a time; what hands hold stays until they let go. but: what stays, by its object."""
     for use, own in state.pixels.items():
-        if own.fader.end > 0 and object_of(use) not in but:
+        protected = own.list_id in state.program.lists and state.program.lists[own.list_id].protected
+        if own.fader.end > 0 and object_of(use) not in but and not protected:
             state = state.with_(pixels={**state.pixels, use: replace(own, fader=own.fader.to(0.0, t, seconds, delay=delay))})
     return tidied(state, t)
 
@@ -261,11 +267,18 @@ def name_of(program: Program, use: Use) -> str:
     return f"{stack.name} on {whole.name}" if use[1] else whole.name
 
 
+def _by(state: LiveState, own: PixelsState) -> str:
+    """What moved its fader last, in words."""
+    if own.list_id in state.program.lists:
+        return state.program.lists[own.list_id].name
+    return "song" if own.clock is not None else "by hand"
+
+
 def told(state: LiveState, t: float) -> list[PixelsTold]:
     """All that are on stage, in their order."""
     return [
         PixelsTold(
-            own.map, own.picture, name_of(state.program, use), own.by, own.fader.end, own.share(t),
+            own.map, own.picture, name_of(state.program, use), _by(state, own), own.fader.end, own.share(t),
             own.fader.end > 0 or own.flash.end > 0, own.over,
         )
         for use, own in state.pixels.items()

@@ -13,7 +13,7 @@ from zarabanda.core.timecode.transport import Transport
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import PlayerId
 
-from . import cue_lists, pages, specials, tempos
+from . import cue_lists, pages, pixels, specials, tempos
 from .ahead import AT_ONE, Ahead
 from .folding import Moves, folded_on, level_set, level_shown, occurred, song_at
 from .gliding import Glide
@@ -105,7 +105,7 @@ def owned(song: Song) -> Collection[str]:
     timeline, inner = timeline_of(song.inner, song.id), song.inner
     found = {object_of(plain(one, inner.program)) for one in timeline.subjects} if timeline is not None else set[str]()
     found |= {f"list:{number}" for number, own in inner.lists.items() if own.cue is not None}
-    found |= {f"overlay:{number}" for number in inner.overlays}
+    found |= {f"overlay:{number}" for number in inner.overlays} | {pixels.object_of(use) for use in inner.pixels}
     return found | {f"row:{number}" for number, own in inner.rows.items() if own.pressed}
 
 
@@ -208,7 +208,7 @@ def led(state: LiveState, t: float, by: float, moves: Moves) -> LiveState:
 
 def _is_out(song: Song) -> bool:
     inner = song.inner
-    return not (inner.claims.strips or inner.playing or inner.overlays or inner.busk.flashing or inner.alone)
+    return not (inner.claims.strips or inner.playing or inner.overlays or inner.pixels or inner.busk.flashing or inner.alone)
 
 
 # going elsewhere

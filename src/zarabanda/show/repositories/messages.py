@@ -24,6 +24,8 @@ from ..tables import (
     LookRow,
     Page,
     PaletteRow,
+    PictureRow,
+    PixelMapRow,
     SpecialRow,
     TempoRow,
 )
@@ -33,7 +35,7 @@ from . import busk, devices
 def names(session: Session, cues: Collection[int | None] = ()) -> dict[tuple[str, int], str]:
     """What messages can go to, as users name it, by table and number: devices, lists, controls, and of the cues these."""
     found = {(DeviceRow.__tablename__, row.id): row.name for row in devices.every(session)}
-    for table in (CueListRow, ControlRow, TempoRow, SpecialRow, LookRow, Page, ActionListRow):
+    for table in (CueListRow, ControlRow, TempoRow, SpecialRow, LookRow, Page, ActionListRow, PixelMapRow, PictureRow):
         found |= {(table.__tablename__, row.id): row.name for row in session.execute(select(table.id, table.name))}
     effects = {row.id: row.name for row in session.execute(select(EffectRow.id, EffectRow.name))}
     kept = {row.id: row.name for row in session.execute(select(PaletteRow.id, PaletteRow.name))}

@@ -17,14 +17,15 @@ Place = Annotated[int, Field(ge=1, le=32)]
 Seconds = Annotated[float, Field(ge=0, le=60)]
 Kind = Literal[
     "effect", "look", "list", "group", "alone", "tempo", "special", "master", "row", "message", "stop-effects", "page",
-    "actions", "release",
+    "actions", "release", "pixels",
 ]  # fmt: skip
 
 
 class Driven(Part):
     """What a control drives: kind, and what of it that kind needs. number: of the effect, look, cue list, group, tempo, special
-    (none: all of them), row, page or action list; heads or group_id: of an effect, or who is alone; families: of an effect; do:
-    to a list; family: of stop-effects, none: all; seconds: of a release."""
+    (none: all of them), row, page, action list or pixel map; picture: on that, 0: its own layers; over: over effects, or under
+    them; heads or group_id: of an effect, or who is alone; families: of an effect; do: to a list; family: of stop-effects, none:
+    all; seconds: of a release."""
 
     kind: Kind
     number: Id | None = None
@@ -35,6 +36,8 @@ class Driven(Part):
     family: FamilyName | None = None
     message: Outward | None = None
     seconds: Seconds = 2.0
+    picture: Id = 0
+    over: bool | None = None
 
 
 class NewControl(Part):

@@ -23,6 +23,8 @@ from zarabanda.show.tables import (
     Group,
     LookRow,
     Page,
+    PictureRow,
+    PixelMapRow,
     SpecialRow,
     TempoRow,
 )
@@ -94,9 +96,16 @@ def _message(session: Session, body: Driven) -> targets.Target:
     return targets.Send(body.message.model_dump())
 
 
+def _pixels(session: Session, body: Driven) -> targets.Target:
+    if body.picture:
+        repositories.rows.get(session, PictureRow, body.picture, "picture")
+    return targets.UsePixels(_there(session, PixelMapRow, body, "pixel map"), body.picture, body.over)
+
+
 _MADE: dict[str, Callable[[Session, Driven], targets.Target]] = {
     "effect": _effect,
     "look": lambda session, body: targets.UseLook(_there(session, LookRow, body, "look")),
+    "pixels": _pixels,
     "list": lambda session, body: targets.OnList(_there(session, CueListRow, body, "cue list"), body.do, body.seconds),
     "group": lambda session, body: targets.OnGroup(group_id=_there(session, Group, body, "group")),
     "alone": lambda session, body: targets.Alone(**_on_heads(session, body)),
@@ -113,7 +122,7 @@ _MADE: dict[str, Callable[[Session, Driven], targets.Target]] = {
     "release": lambda session, body: targets.ReleaseEverything(body.seconds),
 }
 """Targets of each kind, from what a body says."""
-_NUMBERS = ("effect_id", "look", "list", "tempo", "special", "row", "page", "actions")
+_NUMBERS = ("effect_id", "look", "list", "tempo", "special", "row", "page", "actions", "map")
 """Fields of targets that are the number of what they are on."""
 _KINDS = get_args(Kind)
 
@@ -127,7 +136,7 @@ def _driven(target: targets.Target) -> Driven:
             "kind": plain["kind"], "number": plain["group_id"] if on_group else number, "heads": plain.get("heads", []),
             "group_id": None if on_group else plain.get("group_id"), "families": plain.get("families"),
             "do": plain.get("do", "go"), "family": plain.get("family"), "message": plain.get("message"),
-            "seconds": plain.get("seconds", 2.0),
+            "seconds": plain.get("seconds", 2.0), "picture": plain.get("picture", 0), "over": plain.get("over"),
         }
     )  # fmt: skip
 

@@ -25,7 +25,8 @@ _CHUNK = 1 << 20
 _FOR_EVER_S = 31_536_000
 
 
-def _chunks() -> Iterator[bytes]:
+def chunks() -> Iterator[bytes]:
+    """The body of the request, piece by piece."""
     while chunk := request.stream.read(_CHUNK):
         yield chunk
 
@@ -37,7 +38,7 @@ def put_sound(path: TimelinePath) -> SoundView:
     name = request.headers.get("X-Name", "")[:200] or "sound"
     with context().store.reading() as session:
         repositories.rows.get(session, TimelineRow, path.timeline_id, "song")
-    kept = media().keep(name, _chunks())
+    kept = media().keep(name, chunks())
     with context().store.edit(browser_id(), f"Give it the sound {name}") as session:
         row = repositories.rows.get(session, TimelineRow, path.timeline_id, "song")
         document = document_of(row)
