@@ -35,12 +35,14 @@ const Page = styled.div`
 `;
 const loadRig = () => import("./views/rig/RigView");
 const loadLook = () => import("./views/look/LookView");
+const loadPixels = () => import("./views/pixels/PixelsView");
 const loadCues = () => import("./views/cues/CuesView");
 const loadTimeline = () => import("./views/timeline/TimelineView");
 const loadOutput = () => import("./views/output/OutputView");
 /** The code of views that are not opened first comes after the first picture. */
 const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
 const LookView = lazy(async () => ({ default: (await loadLook()).LookView }));
+const PixelsView = lazy(async () => ({ default: (await loadPixels()).PixelsView }));
 const CuesView = lazy(async () => ({ default: (await loadCues()).CuesView }));
 const TimelineView = lazy(async () => ({ default: (await loadTimeline()).TimelineView }));
 const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
@@ -49,6 +51,7 @@ const SHOWN = {
   rig: RigView,
   look: LookView,
   effects: EffectsView,
+  pixels: PixelsView,
   cues: CuesView,
   busk: BuskView,
   timeline: TimelineView,
@@ -64,7 +67,7 @@ export function App() {
   useActionKeys();
   useEffect(() => {
     const soon = window.setTimeout(
-      () => void Promise.all([loadRig(), loadLook(), loadCues(), loadTimeline(), loadOutput()]),
+      () => void Promise.all([loadRig(), loadLook(), loadPixels(), loadCues(), loadTimeline(), loadOutput()]),
       SOON_MS,
     );
     return () => clearTimeout(soon);

@@ -2,12 +2,13 @@ import { create } from "zustand";
 
 import type { SeenOn } from "./views/effects/weave/seen";
 
-export const VIEWS = ["rig", "look", "effects", "cues", "busk", "timeline", "output"] as const;
+export const VIEWS = ["rig", "look", "effects", "pixels", "cues", "busk", "timeline", "output"] as const;
 export type View = (typeof VIEWS)[number];
 export const VIEW_TITLES: Record<View, string> = {
   rig: "Rig",
   look: "Look",
   effects: "Effects",
+  pixels: "Pixels",
   cues: "Cues",
   busk: "Busk",
   timeline: "Timeline",
@@ -72,6 +73,7 @@ export const useDesk = create<Desk>(() => ({
     rig: "strip",
     look: "strip",
     effects: "strip",
+    pixels: "thin",
     cues: "thin",
     busk: "thin",
     timeline: "thin",

@@ -349,7 +349,7 @@ def from_oklch(light: float, chroma: float, hue: float) -> tuple[float, ...]:
 def hue_step(start: float, end: float, long: bool = False) -> float:
     up = (end - start) % 360
     short = up if up <= 180 else up - 360
-    if not long or short == 0:
+    if not long or abs(short) < 1e-6:  # equal hues stay, whatever rounding makes of them
         return short
     return short - 360 if short > 0 else short + 360
 

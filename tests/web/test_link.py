@@ -233,7 +233,7 @@ def test_garbage_from_a_browser_is_refused_in_few_words(linked, text):
     _, _, link = linked
     with pytest.raises(ZarabandaError) as told:
         live.take(link, link.join(), text)
-    assert 20 < len(told.value.message) < 700
+    assert 20 < len(told.value.message) < 800
 
 
 def test_a_reader_that_lets_messages_pile_up_is_closed():

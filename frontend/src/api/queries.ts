@@ -107,6 +107,8 @@ export function refresh() {
       ["cue-updates"],
       ["weave"],
       ["timelines"],
+      ["pixels"],
+      ["media"],
     ];
     for (const queryKey of stale) void askAnew(queryKey);
   }, SOON_MS);

@@ -2123,6 +2123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pixels/{map_id}/cue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a map come in with the cue that a list is on, or its last one. */
+        post: operations["pixels_put_into_cue__int_map_id__cue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pixels/{map_id}/layers": {
         parameters: {
             query?: never;
@@ -5414,6 +5431,24 @@ export interface components {
             up: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * IntoCue
+         * @description A map to come in with a cue of a list.
+         */
+        IntoCue: {
+            /** List */
+            list: number;
+            /**
+             * Over
+             * @default null
+             */
+            over?: boolean | null;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
         };
         /**
          * Keep
@@ -9073,7 +9108,7 @@ export interface components {
              * Kind
              * @default null
              */
-            kind?: ("choice" | "number" | "stops" | "curve" | "points" | "order" | "tempo") | null;
+            kind?: ("choice" | "number" | "stops" | "curve" | "points" | "order" | "tempo" | "colours" | "text" | "medium" | "outline") | null;
             /**
              * Label
              * @default null
@@ -15460,6 +15495,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CellsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_put_into_cue__int_map_id__cue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntoCue"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -11,6 +11,7 @@ import { AdjustTools } from "./AdjustTools";
 import { Chip } from "./Chip";
 import { liveWords } from "./liveWords";
 import { LookChips } from "./LookChips";
+import { PixelChips } from "./PixelChips";
 import { nothingRuns } from "./nothingRuns";
 import { SongChip } from "./SongChip";
 import { SpecialChip } from "./SpecialChip";
@@ -117,6 +118,7 @@ export function NowRibbon() {
           <SpecialChip key={told.id} told={told} />
         ))}
         <LookChips />
+        <PixelChips />
         {actions?.map((told) => (
           <ActionsChip key={told.id} told={told} />
         ))}

@@ -12,6 +12,7 @@ import { carry, carryText, isCarried } from "./moving";
 import { moveFixtures } from "./moveFixtures";
 import { BlindMark } from "./BlindMark";
 import { CueMark } from "./CueMark";
+import { PixelsMark } from "./PixelsMark";
 import { ScrubMark } from "./ScrubMark";
 import { Asking, Frame } from "./StageFrame";
 import { StageTools } from "./StageTools";
@@ -236,6 +237,7 @@ export function Stage() {
       <BlindMark />
       <CueMark />
       <ScrubMark />
+      <PixelsMark />
       {asking && <Asking>Why? Point at a light: the whole way of its values is told.</Asking>}
     </Frame>
   );

@@ -18,6 +18,7 @@ export const KINDS: { id: Kind; text: string }[] = [
   { id: "tempo", text: "to a tempo" },
   { id: "special", text: "to a special" },
   { id: "overlay", text: "to an overlay" },
+  { id: "pixels", text: "to a pixel map" },
   { id: "page", text: "show a page" },
   { id: "master", text: "grand master, blackout" },
   { id: "actions", text: "run an action list" },
@@ -31,7 +32,17 @@ export function speaks(kind: Kind): "OSC" | "MIDI" | null {
   return TO_MIDI.includes(kind) ? "MIDI" : null;
 }
 const TO_MIDI: readonly Kind[] = ["note", "note off", "controller", "program", "show control"];
-const INWARD: readonly Kind[] = ["pad", "row", "tempo", "special", "overlay", "page", "master", "actions"];
+const INWARD: readonly Kind[] = [
+  "pad",
+  "row",
+  "tempo",
+  "special",
+  "overlay",
+  "pixels",
+  "page",
+  "master",
+  "actions",
+];
 
 /** Whether it acts on the show itself, beside lists and controls. */
 export const isInward = (message: Message): message is Inward => INWARD.includes(message.kind);
@@ -94,6 +105,10 @@ export function fresh(kind: Kind, targets: Targets, wait = 0): Message | null {
       return first("overlays") === null
         ? null
         : { kind, wait, overlay: first("overlays")!, do: "in", value: 1 };
+    case "pixels":
+      return first("maps") === null
+        ? null
+        : { kind, wait, map: first("maps")!, picture: 0, do: "in", value: 1 };
     case "page":
       return first("pages") === null ? null : { kind, wait, page: first("pages")! };
     case "master":

@@ -22,7 +22,9 @@ class SentencePart(BaseModel):
 
     text: str
     slot: str | None = None
-    kind: Literal["choice", "number", "stops", "curve", "points", "order", "tempo"] | None = None
+    kind: (
+        Literal["choice", "number", "stops", "curve", "points", "order", "tempo", "colours", "text", "medium", "outline"] | None
+    ) = None
     value: Any = None
     label: str | None = None
     unit: str | None = None

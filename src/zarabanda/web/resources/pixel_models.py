@@ -54,6 +54,14 @@ class LayersOrder(Part):
     ids: Annotated[list[Id], Field(max_length=64)]
 
 
+class IntoCue(Part):
+    """A map to come in with a cue of a list."""
+
+    list: Id
+    picture: Id = 0
+    over: bool | None = None
+
+
 class NewPicture(Part):
     """Layers of a map to be kept in the library; none: all of them."""
 

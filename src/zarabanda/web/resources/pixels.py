@@ -23,6 +23,7 @@ from zarabanda.core.pixels.places import MOTIONS
 from zarabanda.engine.pixels import PixelMaker, canvas_of
 from zarabanda.errors import NotThere, ZarabandaError, brief
 from zarabanda.formats import pixel_edit
+from zarabanda.formats.cue_document import CuePixels
 from zarabanda.formats.pixel_document import (
     MOST_LAYERS,
     ORDERS,
@@ -46,6 +47,7 @@ from .effect_models import SentencePart
 from .pixel_models import (
     CellsView,
     EntryView,
+    IntoCue,
     LayerChange,
     LayersOrder,
     LayerView,
@@ -330,6 +332,24 @@ def put_layers_in_order(path: MapPath, body: LayersOrder) -> MapKept:
         place = {number: n for n, number in enumerate(body.ids)}
         layers = sorted(document.layers, key=lambda one: place.get(one.id, len(place)))
         return _kept(session, row, document, layers, "Moved a layer")
+
+
+@api.post("/<int:map_id>/cue", responses={200: Done})
+def put_into_cue(path: MapPath, body: IntoCue) -> Done:
+    """Let a map come in with the cue that a list is on, or its last one."""
+    state = context().link.state
+    on = next((one.cue for one in state.lists if one.id == body.list), None) if state is not None else None
+    with context().store.edit(browser_id(), "Put a pixel map into a cue") as session:
+        row = _row(session, path.map_id)
+        every = repositories.cues.of_list(session, body.list)
+        cue = next((one for one in every if one.id == on), every[-1] if every else None)
+        if cue is None:
+            raise ZarabandaError("This list has no cue yet. Record one first.", "list")
+        document = repositories.cues.document(cue)
+        change = CuePixels(do="start", map=row.id, picture=body.picture, over=body.over)
+        others = [one for one in document.pixels if (one.map, one.picture) != (row.id, body.picture)]
+        repositories.cues.change(session, cue.id, document.model_copy(update={"pixels": [*others, change]}))
+        return Done(done=f"{row.name} comes in with cue {cue.number:g}")
 
 
 # the library

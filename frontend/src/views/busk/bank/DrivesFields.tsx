@@ -3,6 +3,7 @@ import { useBusk } from "../../../api/busk";
 import type { Schemas } from "../../../api/client";
 import { useLists } from "../../../api/cues";
 import { useLooks } from "../../../api/looks";
+import { usePixels } from "../../../api/pixels";
 import { usePages, type Driven } from "../../../api/pages";
 import { useLibrary, useShow } from "../../../api/queries";
 import { useSpecials } from "../../../api/specials";
@@ -40,11 +41,13 @@ export function useOptions(): Partial<Record<Driven["kind"], ChoiceOption[]>> {
   const { data: busk } = useBusk();
   const { data: pages } = usePages();
   const { data: actions } = useActionLists();
+  const { data: pixels } = usePixels();
   const { data: show } = useShow(({ groups, tempos }) => ({ groups, tempos }));
   const plain = (rows: { id: number; name: string }[]) => rows.map((one) => ({ id: one.id, text: one.name }));
   return {
     list: plain(lists),
     look: looks.map((one) => ({ id: one.id, text: `${one.name}, ${one.over ? "overlay" : "look"}` })),
+    pixels: plain(pixels?.maps ?? []),
     effect: plain(library?.effects ?? []),
     group: plain(show?.groups ?? []),
     tempo: plain(show?.tempos ?? []),
@@ -61,6 +64,7 @@ export function useOptions(): Partial<Record<Driven["kind"], ChoiceOption[]>> {
 const LABELS: Partial<Record<Driven["kind"], string>> = {
   list: "Cue list",
   look: "Look or overlay",
+  pixels: "Pixel map",
   effect: "Effect",
   group: "Group",
   tempo: "Tempo",
@@ -72,6 +76,7 @@ const LABELS: Partial<Record<Driven["kind"], string>> = {
 
 /** What a control is on: only what its kind needs. */
 export function DrivesFields({ drives, fader, options, onChange }: Props) {
+  const { data: pixels } = usePixels(drives.kind === "pixels");
   const change = (part: Partial<Driven>) => onChange({ ...drives, ...part });
   const onHeads = { heads: drives.heads ?? [], group_id: drives.group_id ?? null };
   const allSpecials = drives.kind === "special";
@@ -84,6 +89,17 @@ export function DrivesFields({ drives, fader, options, onChange }: Props) {
           options={options}
           value={drives.number ?? (allSpecials ? ALL : null)}
           onChange={(id) => change({ number: allSpecials && id === ALL ? null : Number(id) })}
+        />
+      )}
+      {drives.kind === "pixels" && (
+        <Choice
+          label="Shows"
+          options={[
+            { id: 0, text: "its own layers" },
+            ...(pixels?.pictures ?? []).map((one) => ({ id: one.id, text: one.name })),
+          ]}
+          value={drives.picture ?? 0}
+          onChange={(id) => change({ picture: Number(id) })}
         />
       )}
       {(drives.kind === "effect" || drives.kind === "alone") && (

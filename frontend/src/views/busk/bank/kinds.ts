@@ -6,6 +6,7 @@ export const FADER_JOBS: { id: Kind; text: string }[] = [
   { id: "group", text: "Level of a group" },
   { id: "effect", text: "An effect: its depth, its speed, or both" },
   { id: "look", text: "A look or an overlay, mixed in" },
+  { id: "pixels", text: "A pixel map: its share" },
   { id: "tempo", text: "A tempo" },
   { id: "special", text: "Level of all specials" },
   { id: "master", text: "Grand master" },
@@ -18,6 +19,7 @@ export const BUTTON_JOBS: { id: Kind; text: string }[] = [
   { id: "list", text: "A cue list: next cue, back, pause, release" },
   { id: "effect", text: "An effect" },
   { id: "look", text: "A look or an overlay" },
+  { id: "pixels", text: "A pixel map" },
   { id: "special", text: "A special, or all of them home" },
   { id: "alone", text: "Some lights alone while it is held" },
   { id: "tempo", text: "Tap a tempo" },
@@ -35,7 +37,7 @@ export const MODES: { id: Mode; text: string }[] = [
 ];
 
 /** Kinds of which a button is on, or held. */
-export const TURNS: readonly Kind[] = ["effect", "look", "special", "master", "actions"];
+export const TURNS: readonly Kind[] = ["effect", "look", "pixels", "special", "master", "actions"];
 
 /** A control of a kind that nothing is chosen for yet. */
 export const fresh = (kind: Kind, fader: boolean): Driven => ({
@@ -43,4 +45,5 @@ export const fresh = (kind: Kind, fader: boolean): Driven => ({
   heads: [],
   do: fader ? "level" : "go",
   seconds: 2,
+  picture: 0,
 });

@@ -5,7 +5,9 @@ import type { Message } from "../messages";
 
 type Kind = Message["kind"];
 type Of<K extends Kind> = Extract<Message, { kind: K }>;
-export type Inward = Of<"pad" | "row" | "tempo" | "special" | "overlay" | "page" | "master" | "actions">;
+export type Inward = Of<
+  "pad" | "row" | "tempo" | "special" | "overlay" | "pixels" | "page" | "master" | "actions"
+>;
 
 /** What can be chosen, by kind of it; pads by their row. */
 export interface InwardOptions {
@@ -14,6 +16,7 @@ export interface InwardOptions {
   tempos: ChoiceOption[];
   specials: ChoiceOption[];
   overlays: ChoiceOption[];
+  maps: ChoiceOption[];
   pages: ChoiceOption[];
   actions: ChoiceOption[];
 }
@@ -29,6 +32,7 @@ const DOES: Partial<Record<Kind, ChoiceOption[]>> = {
   tempo: named({ set: "set to", tap: "tap", half: "half", double: "double" }),
   special: named({ press: "press", home: "home", level: "level of all" }),
   overlay: named({ in: "in", out: "out", level: "to a level" }),
+  pixels: named({ in: "in", out: "out", level: "to a share" }),
   master: named({ level: "grand master", blackout: "blackout", light: "no blackout" }),
   actions: named({ run: "run", "call off": "call off" }),
 };
@@ -39,6 +43,7 @@ const WHICH: Partial<Record<Kind, [string, string, keyof InwardOptions]>> = {
   tempo: ["tempo", "Tempo", "tempos"],
   special: ["special", "Special", "specials"],
   overlay: ["overlay", "Overlay", "overlays"],
+  pixels: ["map", "Pixel map", "maps"],
   page: ["page", "Page", "pages"],
   actions: ["actions", "Action list", "actions"],
 };

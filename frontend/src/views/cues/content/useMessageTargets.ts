@@ -4,6 +4,7 @@ import { useLists } from "../../../api/cues";
 import { useDevices } from "../../../api/devices";
 import { useLooks } from "../../../api/looks";
 import { usePages } from "../../../api/pages";
+import { usePixels } from "../../../api/pixels";
 import { useShow } from "../../../api/queries";
 import { useSpecials } from "../../../api/specials";
 import type { InwardOptions } from "./InwardFields";
@@ -20,7 +21,9 @@ export function useMessageTargets(ownList?: number) {
   const { data: specials } = useSpecials();
   const { data: looks } = useLooks();
   const { data: actions } = useActionLists();
-  if (!devices || !lists || !pages || !busk || !tempos || !specials || !looks || !actions) return null;
+  const { data: pixels } = usePixels();
+  if (!pixels || !devices || !lists || !pages || !busk || !tempos || !specials || !looks || !actions)
+    return null;
   const rows = busk.pages.flatMap((page) => page.rows.map((row) => ({ ...row, page: page.name })));
   const options: InwardOptions = {
     rows: rows.map((row) => ({ id: row.id, text: `${row.name}, ${row.page}` })),
@@ -33,6 +36,7 @@ export function useMessageTargets(ownList?: number) {
     tempos: plain(tempos),
     specials: plain(specials.specials),
     overlays: plain(looks.filter((one) => one.over)),
+    maps: plain(pixels.maps),
     pages: plain(pages.pages),
     actions: plain(actions),
   };

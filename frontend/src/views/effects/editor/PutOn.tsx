@@ -12,7 +12,7 @@ import { Ending, Sheet } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
 import type { WholeEffect } from "../shelf/EffectMenu";
 
-const Ways = styled(RadioGroup)`
+export const Ways = styled(RadioGroup)`
   display: grid;
   gap: 4px;
   label {

@@ -7,12 +7,16 @@ import { usePalettes } from "../../../../api/queries";
 import { Bubble } from "../../../../ui/Sheet";
 import type { Hands } from "../useEditor";
 import { ChoiceSlot } from "./ChoiceSlot";
+import { ColoursSlot } from "./ColoursSlot";
 import { CurveSlot } from "./CurveSlot";
+import { MediumSlot } from "./MediumSlot";
 import { NumberSlot } from "./NumberSlot";
 import { OrderSlot } from "./OrderSlot";
+import { OutlineSlot } from "./OutlineSlot";
 import { StopsSlot } from "./StopsSlot";
 import { swatchOf } from "./stopValues";
 import { TempoSlot } from "./TempoSlot";
+import { TextSlot } from "./TextSlot";
 
 export type Part = Schemas["SentencePart"];
 export interface SlotProps {
@@ -70,6 +74,10 @@ const KINDS = {
   points: CurveSlot,
   order: OrderSlot,
   tempo: TempoSlot,
+  colours: ColoursSlot,
+  text: TextSlot,
+  medium: MediumSlot,
+  outline: OutlineSlot,
 };
 
 interface Props {
