@@ -7301,6 +7301,8 @@ export interface components {
             layers: components["schemas"]["LayerView"][];
             /** Name */
             name: string;
+            /** Sentence */
+            sentence: components["schemas"]["SentencePart"][];
             /** Used By */
             used_by: string[];
             /** Words */

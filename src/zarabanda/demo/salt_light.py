@@ -19,7 +19,7 @@ from zarabanda.show.store import Store
 from zarabanda.show.tables import Group, Page, Show, TempoRow
 from zarabanda.targets import EffectOnHeads
 
-from . import bank, salt_night, specials, timelines
+from . import bank, pixels, salt_night, specials, timelines
 from .library import LIBRARY
 from .rig import MAKER, MODES, fixtures
 from .songs import Lights, add_songs
@@ -98,4 +98,5 @@ def build(store: Store, sounds: Mapping[str, Sound] | None = None) -> None:
         specials.add_specials(session)
         salt_night.add_page(session)
         bank.add_bank(session, lights)
+        pixels.add_pixels(session, lights)
         timelines.add_timelines(session, sounds)

@@ -15,6 +15,7 @@ const targets = {
     tempos: [{ id: 2, text: "Movement" }],
     specials: [],
     overlays: [{ id: 6, text: "Rose" }],
+    maps: [{ id: 3, text: "Wall" }],
     pages: [{ id: 1, text: "Floor" }],
     actions: [{ id: 8, text: "Hit" }],
   },

@@ -9,6 +9,7 @@ from typing import Any
 from zarabanda.core.colour.ways import LABELS as WAYS
 from zarabanda.core.pixels.colouring import OVER
 from zarabanda.core.pixels.layers import EVERY_FIGURE, FINISHES, JOINS
+from zarabanda.core.pixels.light import ACTS
 from zarabanda.core.pixels.places import MOTIONS
 from zarabanda.core.pixels.settings import Setting
 
@@ -131,6 +132,20 @@ def layer_sentence(document: Doc, media: Mapping[str, str] | None = None) -> lis
         text=f"{number(document['opacity'] * 100)} %",
     )
     return [*parts, word("It"), join, word("what is beneath by"), opacity | {"scale": 100.0}, word(".")]
+
+
+def map_sentence(document: Doc) -> list[Part]:
+    """How a map acts, as a sentence."""
+    over = choice("over_effects", document["over_effects"], [(True, "over the effects"), (False, "under the effects")], "Acts")
+
+    def seconds(path: str, label: str) -> Part:
+        return amount(path, document[path], label, unit="s", low=0, high=60, step=0.1)
+
+    acts = choice("acts", document["acts"], list(ACTS.items()), "What it acts on")
+    return [
+        word("The map acts on"), acts, word(","), over, word("on its lights. A press brings it in in"),
+        seconds("in_s", "Comes in"), word("and out in"), seconds("out_s", "Goes in"), word("."),
+    ]  # fmt: skip
 
 
 def summary(document: Doc) -> str:

@@ -100,6 +100,7 @@ class MapView(BaseModel):
     asked: int
     words: str
     document: PixelMapDocument
+    sentence: list[SentencePart]
     layers: list[LayerView]
     used_by: list[str]
     edition: str

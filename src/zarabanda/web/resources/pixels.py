@@ -14,7 +14,7 @@ from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field, ValidationError
 from sqlalchemy.orm import Session
 
-from zarabanda.core.explain.pixel_sentence import layer_sentence, settings_of, summary
+from zarabanda.core.explain.pixel_sentence import layer_sentence, map_sentence, settings_of, summary
 from zarabanda.core.pixels.canvas import MOST_CELLS
 from zarabanda.core.pixels.colouring import OVER
 from zarabanda.core.pixels.layers import EVERY_FIGURE, JOINS
@@ -135,7 +135,8 @@ def _view(session: Session, row: PixelMapRow, document: PixelMapDocument | None 
     asked = cells if document.canvas.everything else len(document.canvas.heads)
     return MapView(
         id=row.id, name=row.name, cells=cells, asked=asked, words=_canvas_words(document.canvas, cells, asked - cells),
-        document=document, layers=[layer_view(one, media) for one in document.layers],
+        document=document, sentence=[SentencePart(**one) for one in map_sentence(document.model_dump(mode="json"))],
+        layers=[layer_view(one, media) for one in document.layers],
         used_by=[user.in_words() for user in references.users_of(session, PixelMapRow.__tablename__, row.id)],
         edition=_edition([document.canvas.model_dump(mode="json"), context().link.rig_edition]),
     )  # fmt: skip

@@ -6,8 +6,7 @@ import { Strip } from "../Strip";
 
 const Groups = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 8fr) minmax(0, 3fr) minmax(0, 2fr) minmax(0, 2fr);
-  gap: 16px;
+  gap: 8px;
   h3 {
     font-size: 14px;
     font-weight: 400;

@@ -10,10 +10,6 @@ import { Strip } from "../Strip";
 import { MediaSheet } from "./MediaSheet";
 
 const Frame = styled.section`
-  padding: 8px 12px 12px;
-  h2 {
-    font-size: 15px;
-  }
   > p {
     color: var(--quiet);
     font-size: 13px;
@@ -24,9 +20,7 @@ const Head = styled.div`
   display: flex;
   align-items: center;
   gap: 6px;
-  h2 {
-    flex: 1;
-  }
+  margin-bottom: 4px;
 `;
 const Tiles = styled.div`
   display: grid;
@@ -88,7 +82,6 @@ export function PictureShelf({
   return (
     <Frame aria-label="Pictures of the library">
       <Head>
-        <h2>Pictures</h2>
         <Button data-variant="small" onPress={() => file.current!.click()}>
           <ImagePlus size={15} aria-hidden="true" /> From a file
         </Button>

@@ -1,14 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 
-import {
-  pixelEdits,
-  putOn,
-  usePixelTables,
-  usePixelsTold,
-  type MapEdits,
-  type PixelMap,
-} from "../../../api/pixels";
+import { pixelEdits, putOn, usePixelsTold, type MapEdits, type PixelMap } from "../../../api/pixels";
 import { act } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button, Toggle } from "../../../ui/Button";
@@ -39,11 +32,6 @@ const Bar = styled.header`
     flex: none;
   }
 `;
-const OVERS = [
-  { id: "over", text: "over the effects" },
-  { id: "under", text: "under the effects" },
-];
-
 interface Props {
   map: PixelMap;
   maps: { id: number; name: string }[];
@@ -55,10 +43,8 @@ interface Props {
 
 /** Which map, whether it is on stage, and what else is done with it. */
 export function MapBar({ map, maps, edits, onMap, numbered, onNumbered }: Props) {
-  const { data: tables } = usePixelTables();
   const told = usePixelsTold()?.find((one) => one.map === map.id && one.picture === 0);
   const [open, setOpen] = useState<"new" | "order" | "put" | "name" | null>(null);
-  const acts = (tables?.acts ?? []).map((one) => ({ id: one.name, text: `acts on ${one.label}` }));
   const close = () => setOpen(null);
   return (
     <Bar>
@@ -70,20 +56,6 @@ export function MapBar({ map, maps, edits, onMap, numbered, onNumbered }: Props)
         onChange={(id) => onMap(Number(id))}
       />
       <span className="about">{map.words}</span>
-      <Choice
-        label="What it acts on"
-        hideLabel
-        options={acts}
-        value={map.document.acts ?? "light"}
-        onChange={(id) => void edits.change({ acts: String(id) })}
-      />
-      <Choice
-        label="Before or after effects"
-        hideLabel
-        options={OVERS}
-        value={map.document.over_effects ? "over" : "under"}
-        onChange={(id) => void edits.change({ over_effects: id === "over" })}
-      />
       <Toggle isSelected={!!told?.on} onChange={(on) => putOn(map.id, on)}>
         {told?.on ? "On stage" : "Bring it in"}
       </Toggle>
