@@ -20,6 +20,7 @@ from zarabanda.core.playback.trace import trace
 from zarabanda.core.rig import attributes
 from zarabanda.demo import salt_light
 from zarabanda.engine.compiling import Compiler
+from zarabanda.engine.live import pixels
 from zarabanda.engine.live.acts import act
 from zarabanda.engine.live.advance import advance
 from zarabanda.engine.live.looking import running_at
@@ -48,6 +49,8 @@ from zarabanda.messages import (
     PalettePart,
     PaletteUse,
     PartKey,
+    PicturePart,
+    PixelMapPart,
     ShowUpdate,
     SpecialPart,
     TempoPart,
@@ -93,6 +96,8 @@ class Replay:
             "overlay": {one.name: one.id for one in parts if isinstance(one, LookPart) and one.over},
             "timeline": {one.name: one.id for one in parts if isinstance(one, TimelinePart)},
             "actions": {one.name: one.id for one in parts if isinstance(one, ActionListPart)},
+            "map": {one.name: one.id for one in parts if isinstance(one, PixelMapPart)},
+            "picture": {one.name: one.id for one in parts if isinstance(one, PicturePart)},
         }
         self._rows = {one.name: one for one in parts if isinstance(one, BuskRowPart)}
         self._cues = {(one.list_id, one.number): one.id for one in parts if isinstance(one, CuePart)}
@@ -140,7 +145,7 @@ class Replay:
     @staticmethod
     def _number(what: str, known: Mapping[str, int], name: str) -> int:
         if name not in known:
-            what = {"actions": "action list", "timeline": "song"}.get(what, what)
+            what = {"actions": "action list", "timeline": "song", "map": "pixel map"}.get(what, what)
             raise ZarabandaError(f"There is no {what} {shown(name)}; the show has {', '.join(known) or 'none'}.", "name")
         return known[name]
 
@@ -220,7 +225,8 @@ class Replay:
         batches = Batches([one.placed for one in every], len(rig), rig.mixes)
         running = running_at(state, every, t)
         base, levels = Base(base_at(rig, state.claims, t)), levels_at(state, t)
-        stages: list[Stage] = [Effects(batches, running), *(over.stage for over in Stages().at(state, t))]
+        under: list[Stage] = [one.stage for one in pixels.stages(state, t, over=False)]
+        stages: list[Stage] = [*under, Effects(batches, running), *(over.stage for over in Stages().at(state, t))]
         return self._frame.values(base, stages, levels, t, crossing(state)).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
@@ -228,7 +234,8 @@ class Replay:
         state = on_stage(self.state, t)
         playing, levels = playing_at(state, t, self._words), levels_at(state, t)
         key = key_of(self.keys, head)
-        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, Stages().at(state, t), crossing(state))
+        over, under = Stages().at(state, t), pixels.stages(state, t, over=False)
+        steps = trace(state.program.rig, state.claims, playing, levels, key, attribute, t, over, crossing(state), under)
         return [
             {key: value for key, value in asdict(step).items() if value not in (None, "") and key not in _INNER} for step in steps
         ]

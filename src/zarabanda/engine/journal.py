@@ -22,7 +22,7 @@ from .live.cut_off import CutOff, standing
 from .live.state import LiveState
 from .program import Program
 
-VERSION = 10
+VERSION = 11
 _BOOT_ID = Path("/proc/sys/kernel/random/boot_id")
 
 

@@ -9,10 +9,11 @@ import msgspec
 from zarabanda.core.playback.claims import Claims
 from zarabanda.messages import ControlId, PlayerId
 
-from . import kept_claims, kept_lists, kept_pages, kept_rows
+from . import kept_claims, kept_lists, kept_pages, kept_pixels, kept_rows
 from .kept_claims import StripEntry
 from .kept_lists import ListEntry, PlayingEntry, SpecialsEntry
 from .kept_pages import PagesEntry
+from .kept_pixels import PixelsEntry
 from .kept_rows import BuskEntry, RowEntry
 from .live import looks_held, rows
 from .live.cue_lists import with_manners
@@ -48,6 +49,7 @@ class StageEntry(msgspec.Struct, forbid_unknown_fields=True):
     rows: dict[int, RowEntry]
     busk: BuskEntry
     pages: PagesEntry
+    pixels: list[PixelsEntry]
 
 
 def written(state: LiveState) -> StageEntry:
@@ -62,7 +64,7 @@ def written(state: LiveState) -> StageEntry:
         specials=kept_lists.specials_written(state.specials),
         heads=state.program.rig.heads.number, claims=kept_claims.written(state.claims),
         rows=kept_rows.rows_written(state.rows), busk=kept_rows.busk_written(state.busk, state.follows),
-        pages=kept_pages.written(state),
+        pages=kept_pages.written(state), pixels=kept_pixels.written(state.pixels),
     )  # fmt: skip
 
 
@@ -81,7 +83,7 @@ def read(entry: StageEntry, program: Program, moved: float) -> LiveState:
         lists=kept_lists.lists_read(entry.lists, moved), specials=kept_lists.specials_read(entry.specials, moved),
         levels=entry.levels, stopped=frozenset(entry.stopped),
         held={key: frozenset(holders) for key, holders in entry.held.items()},
-        **kept_pages.read(entry.pages, program, moved),
+        pixels=kept_pixels.read(entry.pixels, program, moved), **kept_pages.read(entry.pages, program, moved),
     )  # fmt: skip
 
 
@@ -104,7 +106,7 @@ def times(entry: StageEntry) -> list[float]:
     """All numbers that must be finite."""
     numbers = [*entry.levels.values(), *kept_claims.times(entry.claims)]
     numbers += kept_lists.times(entry.lists, entry.specials, entry.playing) + kept_rows.times(entry.rows, entry.busk)
-    numbers += kept_pages.times(entry.pages)
+    numbers += [*kept_pages.times(entry.pages), *kept_pixels.times(entry.pixels)]
     for one in entry.tempos.values():
         numbers += [value for value in msgspec.structs.astuple(one) if isinstance(value, float)]
     return numbers

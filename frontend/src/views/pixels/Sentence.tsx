@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../api/client";
@@ -11,6 +12,13 @@ const Line = styled.p`
     font-size: 15px;
     line-height: 28px;
     color: var(--quiet);
+  }
+`;
+/** A value, and the sign behind it on the same line. */
+const Together = styled.span`
+  white-space: nowrap;
+  button {
+    white-space: normal;
   }
 `;
 const SIGNS = /^[,.):]/;
@@ -29,12 +37,24 @@ export function Sentence({
 }) {
   return (
     <Line role="group" aria-label={label} data-quiet={quiet || undefined}>
-      {parts.map((part, n) => (
-        <span key={part.slot ?? n}>
-          {n > 0 && !SIGNS.test(part.text) && " "}
-          {part.slot ? <Slot part={part} editor={hands} warned={false} /> : part.text}
-        </span>
-      ))}
+      {parts.map((part, n) => {
+        const before = parts[n - 1];
+        const sign = SIGNS.exec(parts[n + 1]?.text ?? "")?.[0] ?? "";
+        const text = before?.slot && SIGNS.test(part.text) ? part.text.slice(1).trimStart() : part.text;
+        return (
+          <Fragment key={part.slot ?? n}>
+            {n > 0 && text && " "}
+            {part.slot ? (
+              <Together>
+                <Slot part={part} editor={hands} warned={false} />
+                {sign}
+              </Together>
+            ) : (
+              text
+            )}
+          </Fragment>
+        );
+      })}
     </Line>
   );
 }

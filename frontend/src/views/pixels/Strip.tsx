@@ -14,7 +14,7 @@ const Picture = styled.i`
   animation: ${run} var(--strip-s, 3s) steps(${FRAMES}, jump-none) infinite;
   @media (prefers-reduced-motion: reduce) {
     animation: none;
-    background-position-x: 30%;
+    background-position-x: calc(100% * 7 / ${FRAMES - 1});
   }
 `;
 

@@ -58,8 +58,8 @@ def _phrase(phrase: str, settings: Sequence[Setting], values: Doc, path: str, me
 def _colours(document: Doc) -> list[Part]:
     colour = document["colour"]
     stops = colour["stops"]
-    names = [one if one == "base" else one["palette"] if isinstance(one, dict) else one for one in stops]
-    text = " to ".join(names) if len(names) <= 2 else f"{len(names)} colours"
+    own = [one["palette"] if isinstance(one, dict) else "the base" if one == "base" else "" for one in stops]
+    text = " to ".join(own) if all(own) and len(own) <= 2 else "one colour" if len(stops) == 1 else f"{len(stops)} colours"
     swatches = [f"palette {one['palette']}" if isinstance(one, dict) else one for one in stops]
     over = choice("colour.over", colour["over"], list(OVER.items()), "Colours go")
     has_own = document["figure"] in ("picture", "film")

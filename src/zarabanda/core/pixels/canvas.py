@@ -20,6 +20,7 @@ Ints = NDArray[np.int64]
 MOST_CELLS = 100_000
 VIEWS: dict[str, tuple[int, int]] = {"front": (0, 2), "plan": (0, 1)}
 """Axes of the stage that run across and, the other way, down."""
+_GAP = 2.0
 _LOOKED_AT = 24
 """So many nearest cells are looked at for neighbours."""
 
@@ -75,8 +76,9 @@ def of_no_cells() -> Canvas:
 def on_stage(heads: Ints, places: Floats, view: str) -> Canvas:
     """Cells where they stand. places (C, 3): metres; view: `front` (from the audience) or `plan` (from above, upstage on top).
 
-    The area of a cell goes half the way to its nearest neighbours; where there is none on one side as far as on the other, where
-    there is none on either as far as in the other direction; a single cell is the whole canvas.
+    The area of a cell goes half the way to its nearest neighbours; where there is none on one side, or one that is more than
+    twice as far (a gap between fixtures), as far as on the other; where there is none on either, as far as in the other
+    direction; a single cell is the whole canvas.
     """
     if not len(heads):
         return of_no_cells()
@@ -112,7 +114,8 @@ def _halves(along: Floats, beside: Floats) -> tuple[Floats, Floats]:
 
 
 def _filled(before: Floats, after: Floats) -> tuple[Floats, Floats]:
-    return np.where(np.isnan(before), after, before), np.where(np.isnan(after), before, after)
+    before, after = np.where(np.isnan(before), after, before), np.where(np.isnan(after), before, after)
+    return np.where(before > _GAP * after, after, before), np.where(after > _GAP * before, before, after)
 
 
 def on_grid(

@@ -66,7 +66,7 @@ _HEART: tuple[tuple[float, float], ...] = (
 )  # fmt: skip
 BODIES: tuple[Setting, ...] = (
     whole("number", "Number", 5, 1, 40),
-    choice("shape", "Shape", "dots", {name: name if name != "outlines" else "own outlines" for name in SHAPES}),
+    choice("shape", "Shape", "dots", {name: name.capitalize() if name != "outlines" else "Own outlines" for name in SHAPES}),
     share("size", "Size", 0.25, 2.0, 0.02), share("trail", "Trail", 0.0), Setting("outline", "Outline", _HEART, kind="outline"),
 )  # fmt: skip
 
@@ -176,7 +176,11 @@ class Drawing:
 
 DRAWINGS: dict[str, Drawing] = {
     "bodies": Drawing(
-        "bodies", "{number} {shape}, {size} of the height, with a trail of {trail},", BODIES, has_source=False, shades=False
+        "bodies",
+        "{shape}, {number} of them, {size} of the height, with a trail of {trail},",
+        BODIES,
+        has_source=False,
+        shades=False,
     ),
     "letters": Drawing("letters", "The letters {text}, {size} of the height, weight {weight}, edges {edges},", LETTERS),
     "picture": Drawing("picture", "The picture {medium}, {fit},", PICTURE),

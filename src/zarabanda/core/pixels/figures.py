@@ -189,8 +189,8 @@ FIGURES: dict[str, Figure] = {
     "even": Figure("even", "An even light", _even),
     "slope": Figure("slope", "A slope at {direction}", _slope, (_DIRECTION,)),
     "bars": Figure(
-        "bars", "{number} {form} at {direction}, {width} wide, edges {soft} soft, with a tail of {tail},", _bars,
-        (whole("number", "Number", 3, 1, 64), choice("form", "Form", "bars", {"bars": "bars", "edge": "edge"}), _DIRECTION,
+        "bars", "{form}, {number} of them, at {direction}, {width} wide, edges {soft} soft, with a tail of {tail},", _bars,
+        (whole("number", "Number", 3, 1, 64), choice("form", "Form", "bars", {"bars": "Bars", "edge": "An edge"}), _DIRECTION,
          *EDGES, share("tail", "Tail", 0.0)),
     ),
     "squares": Figure(
@@ -199,11 +199,11 @@ FIGURES: dict[str, Figure] = {
         shades=False,
     ),
     "rings": Figure(
-        "rings", "{number} rings about {across} across, {down} down, {width} wide, {soft} soft,", _rings,
+        "rings", "Rings, {number} at once, about {across} across, {down} down, {width} wide, {soft} soft,", _rings,
         (whole("number", "Number", 3, 1, 32), *POINT, *EDGES), grows=True,
     ),
     "rays": Figure(
-        "rays", "{number} rays about {across} across, {down} down, {width} wide, {soft} soft,", _rays,
+        "rays", "Rays, {number} of them, about {across} across, {down} down, {width} wide, {soft} soft,", _rays,
         (whole("number", "Number", 6, 1, 64), *POINT, *EDGES),
     ),
     "haze": Figure("haze", "A haze, {scale} large and {coarseness} coarse,", _haze, (_SCALE, _COARSENESS)),
@@ -228,7 +228,7 @@ FIGURES: dict[str, Figure] = {
         listens=True,
     ),
     "bands": Figure(
-        "bands", "{number} bands of {source}, range {gain}, falling in {fall_s}, peaks {peaks} for {hold_s},", _bands,
+        "bands", "Bands, {number} of them, of {source}, range {gain}, falling in {fall_s}, peaks {peaks} for {hold_s},", _bands,
         (whole("number", "Number", 8, 1, 32), _SOURCE, _GAIN, _FALL, _PEAKS, _HOLD), listens=True,
     ),
 }  # fmt: skip

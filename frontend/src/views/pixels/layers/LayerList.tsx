@@ -106,7 +106,7 @@ export function LayerList({ map, chosen, edits, onChoose, onKeep }: Props) {
             <Name className="name" aria-pressed={layer.id === chosen} onPress={() => onChoose(layer.id)}>
               <strong>{name}</strong>
               <small>
-                {layer.join} · {percent(layer)}
+                {layer.document.join} · {percent(layer)}
                 {!layer.document.on && " · off"}
                 {layer.document.alone && " · alone"}
               </small>
