@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.engine.busking import LEFT
 from tests.engine.singing import LENGTH, SONG, VERSE, Stage, cue_id
 from zarabanda import targets
 from zarabanda.core.effects.batch.batches import Batches
@@ -20,11 +21,11 @@ from zarabanda.engine.tracing import playing_at
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.pixel_document import PixelMapDocument, StackDocument
 from zarabanda.formats.pixel_edit import new_layer
-from zarabanda.messages import ControlPart, CuePart, EventPart, PicturePart, PixelMapPart, TrackPart
+from zarabanda.messages import BuskRowPart, ControlPart, CuePart, EventPart, PicturePart, PixelMapPart, TrackPart
 
 RED, BARS, WALL = 1, 2, 1
 LEVELS = attributes.INTENSITY
-FADER, LATCH, FLASH = 41, 42, 43
+FADER, LATCH, FLASH, PAD = 41, 42, 43, 20
 
 
 def red(**more):
@@ -35,6 +36,11 @@ def red(**more):
 def bars(speed):
     layer = new_layer("bars").model_dump(mode="json")
     return layer | {"id": 3, "speed": {"kind": "tempo", "tempo": 1, "cycles_per_beat": speed, "sync": "beat"}}
+
+
+def with_pad(row):
+    pads = [*row.document["effects"], {"id": PAD, "name": "", "pixels": {"map": WALL, "picture": BARS}}]
+    return msgspec.structs.replace(row, document={**row.document, "effects": pads})
 
 
 class Wall(Stage):
@@ -63,6 +69,7 @@ class Wall(Stage):
         }  # fmt: skip
         times = {"intensity": {"up": 2.0, "down": 1.0}}
         cues += [CuePart(cue_id(n), VERSE, float(n), {"times": times, "pixels": own}) for n, own in lists.items()]
+        cues = [with_pad(part) if isinstance(part, BuskRowPart) and part.id == LEFT else part for part in cues]
         return [*cues, PixelMapPart(WALL, "Wall", plain), PicturePart(BARS, "Bars", stack), *controls, *track, *events]
 
     def shares(self, t):
@@ -122,6 +129,16 @@ def test_a_trace_ends_where_the_frame_does_and_says_which_map_acted():
                       Stages().at(state, 0.7), None, under)  # fmt: skip
         assert steps[-1].value[0] == pytest.approx(values[LEVELS, 2])
         assert ("pixels", "Wall") in [(one.what, one.who) for one in steps]
+
+
+def test_a_pad_of_a_row_brings_a_picture_in_and_out_in_the_time_of_the_next_change():
+    wall = Wall()
+    wall.act({"do": "next-change", "seconds": 2.0}, 0.0)
+    wall.pad(PAD, 0.0)
+    assert wall.shares(1.0) == {(1, 2): 0.5}
+    wall.pad(PAD, 2.0)
+    assert wall.shares(3.0) == {(1, 2): 0.5}
+    assert wall.shares(4.0) == {}
 
 
 def test_cues_start_change_and_stop_maps_in_their_times_and_a_release_takes_them_out():

@@ -187,3 +187,17 @@ def test_a_map_is_put_on_controls_and_into_cues(client):
     used = client.get(f"/api/pixels/{whole['id']}").json["used_by"]
     assert len(used) >= 2
     assert client.delete(f"/api/pixels/{whole['id']}").status_code in (200, 409)
+
+
+def test_a_map_is_put_on_a_pad_of_a_row(client):
+    whole, picture = map_of(client), client.get("/api/pixels").json["pictures"][0]
+    row = next(one for one in client.get("/api/busk").json["pages"][0]["rows"] if one["kind"] == "lights" and one["effects"])
+    pads = [{"id": one["id"], "name": one["own_name"], "effect": one["effect"]} for one in row["effects"]]
+    on_map = {"map": whole["id"], "picture": picture["id"]}
+    path = f"/api/busk/rows/{row['id']}/pads"
+    assert client.put(path, json={"section": "effects", "pads": [*pads, {"pixels": on_map}]}).status_code == 200
+    rows = client.get("/api/busk").json["pages"][0]["rows"]
+    pad = next(one for one in rows if one["id"] == row["id"])["effects"][-1]
+    assert (pad["name"], pad["pixels"], pad["effect"], pad["gone"]) == (picture["name"], on_map, None, "")
+    both = client.put(path, json={"section": "effects", "pads": [{"pixels": on_map, "effect": 1}]})
+    assert "and nothing else" in both.json["message"]

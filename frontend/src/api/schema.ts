@@ -2242,6 +2242,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pixels/{map_id}/strip.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The layers of a map as a strip of small pictures. */
+        get: operations["pixels_get_map_strip__int_map_id__strip_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/redo": {
         parameters: {
             query?: never;
@@ -3496,8 +3513,9 @@ export interface components {
         };
         /**
          * BuskPadView
-         * @description A pad. name: as it is read; palette, effect: which it has; colours: of a colour palette, as `#rrggbb`; moves: families that
-         *     an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was given.
+         * @description A pad. name: as it is read; palette, effect, pixels: which it has; colours: of a colour palette, as `#rrggbb`; moves:
+         *     families that an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was
+         *     given.
          */
         BuskPadView: {
             /** Colours */
@@ -3518,6 +3536,7 @@ export interface components {
             own_name: string;
             /** Palette */
             palette: number | null;
+            pixels: components["schemas"]["OnMap"] | null;
             /** Sends */
             sends: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"]) | null;
             /** While Held */
@@ -7985,6 +8004,19 @@ export interface components {
             heads: string[];
         };
         /**
+         * OnMap
+         * @description A pixel map, by its number. picture: of the library instead of its own layers, 0: its own.
+         */
+        OnMap: {
+            /** Map */
+            map: number;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
+        };
+        /**
          * OnWay
          * @description Heads that are shown on a way.
          */
@@ -8115,6 +8147,8 @@ export interface components {
              * @default null
              */
             palette?: number | null;
+            /** @default null */
+            pixels?: components["schemas"]["OnMap"] | null;
             /**
              * While Held
              * @default false
@@ -15727,6 +15761,28 @@ export interface operations {
                     "application/json": components["schemas"]["MapKept"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixels_get_map_strip__int_map_id__strip_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

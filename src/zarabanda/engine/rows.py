@@ -40,8 +40,8 @@ def row_of(key: PlayerId) -> int:
 @dataclass(frozen=True, eq=False)
 class Pad:
     """A pad. section: colour, position, beam, effects or messages; claims: cells by what holds them (beam: each attribute);
-    palette, effect: which, by number; players: what it plays, on each row that can do it; while_held: acts while it is held;
-    message: what it sends; gone: why it cannot act, in words."""
+    palette, effect: which, by number; pixels: map and picture that it brings in instead of an effect; players: what it plays, on
+    each row that can do it; while_held: acts while it is held; message: what it sends; gone: why it cannot act, in words."""
 
     id: int
     section: str
@@ -53,6 +53,7 @@ class Pad:
     while_held: bool = False
     message: Mapping[str, Any] | None = None
     gone: str = ""
+    pixels: tuple[int, int] | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -93,7 +94,7 @@ def targets_of(parts: Iterable[BuskRowPart]) -> Iterator[tuple[PlayerId, BuskRow
     every = _in_order(parts)
     for part in every:
         for pad in part.document.get("effects", ()):
-            for on in _acts_on(part, every):
+            for on in _acts_on(part, every) if not pad.get("pixels") else ():
                 if on.heads:
                     source = on.name if on is part else f"{part.name}, {on.name}"
                     yield player_of(part.id, pad["id"], on.id), part, source, EffectOnHeads(pad["effect"], on.heads)
@@ -154,6 +155,12 @@ class RowMaker:
                     pad["id"], section, pad.get("name") or palette.name, pad["palette"], claims=made.claims, gone=nothing
                 )
         for pad in part.document.get("effects", ()):
+            if pad.get("pixels"):
+                use = pad["pixels"]["map"], pad["pixels"]["picture"]
+                pads[pad["id"]] = Pad(
+                    pad["id"], "effects", pad.get("name", ""), while_held=pad.get("while_held", False), pixels=use
+                )
+                continue
             there = pad["effect"] in effects
             players = tuple(player_of(part.id, pad["id"], one.id) for one in acting if one.heads) if there else ()
             pads[pad["id"]] = Pad(

@@ -35,11 +35,26 @@ class PalettePad(_Pad):
     palette: int
 
 
-class EffectPad(_Pad):
-    """An effect of the library, by its number. while_held: acts while it is held; else each press turns it on or off."""
+class OnMap(_Part):
+    """A pixel map, by its number. picture: of the library instead of its own layers, 0: its own."""
 
-    effect: int
+    map: int
+    picture: int = 0
+
+
+class EffectPad(_Pad):
+    """An effect of the library, by its number, or a pixel map instead (effect is then 0). while_held: acts while it is held; else
+    each press turns it on or off."""
+
+    effect: int = 0
+    pixels: OnMap | None = None
     while_held: bool = False
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> EffectPad:
+        if (self.effect > 0) == (self.pixels is not None):
+            raise ValueError("a pad of effects has an effect or a pixel map")
+        return self
 
 
 class MessagePad(_Pad):

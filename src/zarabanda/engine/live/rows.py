@@ -28,7 +28,7 @@ from zarabanda.messages import (
 )
 
 from ..rows import ALL, LEVEL, LIGHTS, Pad, Row
-from . import sending
+from . import pixels, sending
 from .busk import NEW_ROW, RowState, WaitingPress
 from .phases import keeping_phase
 from .playing import HAND_S
@@ -155,12 +155,21 @@ def fall_due(state: LiveState, number: int, order: int, t: float) -> LiveState:
 
 
 def is_on(state: LiveState, pad: Pad) -> bool:
-    """Whether the effect of a pad runs on any row."""
+    """Whether the effect of a pad runs on any row, or its pixel map is in."""
+    if pad.pixels is not None:
+        own = state.pixels.get(pad.pixels)
+        return own is not None and (own.flash if pad.while_held else own.fader).end > 0
     return any(key in state.playing and not state.playing[key].stopping for key in pad.players)
 
 
 def effects_on(state: LiveState, pad: Pad, on: bool, t: float) -> LiveState:
-    """With the effect of a pad coming, or going."""
+    """With the effect of a pad coming, or going, or its pixel map."""
+    if pad.pixels is not None:
+        if pixels.stack_of(state.program, pad.pixels) is None:
+            return state
+        if pad.while_held:
+            return pixels.held(state, pad.pixels, on, t)
+        return pixels.brought(state, pad.pixels, 1.0 if on else 0.0, state.busk.fade_s("intensity"), t)
     for key in pad.players:
         playing = state.playing.get(key)
         if on:

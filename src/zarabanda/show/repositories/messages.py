@@ -43,6 +43,11 @@ def names(session: Session, cues: Collection[int | None] = ()) -> dict[tuple[str
         found[BuskRow.__tablename__, row.id] = row.name
         for section in SECTIONS:
             for pad in row.document.get(section, ()):
+                if pad.get("pixels"):
+                    use = pad["pixels"]
+                    of_map = found.get(("picture", use["picture"])) or found.get(("pixel_map", use["map"]), "a pixel map")
+                    found[f"pad of {row.id}", pad["id"]] = pad.get("name") or of_map
+                    continue
                 name = pad.get("name") or effects.get(pad.get("effect", 0)) or kept.get(pad.get("palette", 0)) or "a pad"
                 found[f"pad of {row.id}", pad["id"]] = name
     name = CueRow.document["name"].as_string()

@@ -17,9 +17,9 @@ from zarabanda.core.colour.spaces import hex_to_rgb
 from zarabanda.core.rig.abilities import abilities
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats import cue_message
-from zarabanda.formats.busk_document import BuskRowDocument, Kind, Section
+from zarabanda.formats.busk_document import BuskRowDocument, EffectPad, Kind, Section
 from zarabanda.show import busk_maker, repositories
-from zarabanda.show.tables import BuskRow, CueListRow, DeviceRow, EffectRow, Group, PaletteRow, TempoRow
+from zarabanda.show.tables import BuskRow, CueListRow, DeviceRow, EffectRow, Group, PaletteRow, PixelMapRow, TempoRow
 
 from ..context import browser_id, context
 from ..parts import Done, Id
@@ -64,6 +64,8 @@ class _Teller:
         self._effects = {row.id: row for row in session.scalars(select(EffectRow))}
         self._groups = {row.id: row for row in repositories.groups.every(session)}
         self._devices = {row.id: row.name for row in session.scalars(select(DeviceRow))}
+        self._maps = {row.id: row.name for row in repositories.pixels.every(session)}
+        self._pictures = {row.id: row.name for row in repositories.pixels.library(session)}
         self._rig = context().link.rig
 
     def row(self, row: BuskRow, of_page: Mapping[int, BuskRow]) -> BuskRowView:
@@ -80,7 +82,10 @@ class _Teller:
             id=row.id, kind=_KINDS[row.kind], name=row.name, group_id=row.group_id, lights=lights(heads), heads=heads, can=can,
             carries=document.carries, colour=self._of_palettes(document, "colour"),
             position=self._of_palettes(document, "position"), beam=self._of_palettes(document, "beam"),
-            effects=[self._effect(pad.id, pad.name, pad.effect, pad.while_held) for pad in document.effects],
+            effects=[
+                self._effect(pad.id, pad.name, pad.effect, pad.while_held) if pad.pixels is None else self._on_map(pad)
+                for pad in document.effects
+            ],
             messages=[
                 _pad(pad.id, pad.name, name=pad.name, sends=pad.message,
                      message=cue_message.in_words(pad.message.model_dump(), self._names))
@@ -110,11 +115,25 @@ class _Teller:
         gone = "" if row is not None else "its effect is gone"
         return _pad(number, own, name=name, effect=effect, moves=moves, while_held=while_held, gone=gone)
 
+    def _on_map(self, pad: EffectPad) -> BuskPadView:
+        assert pad.pixels is not None
+        whole, picture = self._maps.get(pad.pixels.map), self._pictures.get(pad.pixels.picture)
+        gone = (
+            ""
+            if whole and (picture or not pad.pixels.picture)
+            else "its pixel map is gone"
+            if not whole
+            else "its picture is gone"
+        )
+        name = pad.name or picture or whole or "gone"
+        return _pad(pad.id, pad.name, name=name, pixels=pad.pixels, while_held=pad.while_held, gone=gone)
+
 
 def _pad(number: int, own: str, **more: Any) -> BuskPadView:
     plain: dict[str, Any] = {
         "palette": None,
         "effect": None,
+        "pixels": None,
         "colours": [],
         "moves": [],
         "while_held": False,
@@ -289,8 +308,8 @@ def put_pads(path: BuskRowPath, body: BuskPads) -> Done:
 
 def _content(session: Session, section: str, pad: PadContent, known: Mapping[int, Any], place: int) -> dict[str, Any]:
     """A pad as it is kept; what is on it must be there, unless it was on it before."""
-    what = _ON_PADS[section]
-    given = [name for name in ("palette", "effect", "message") if getattr(pad, name) is not None]
+    what = "pixels" if section == "effects" and pad.pixels is not None else _ON_PADS[section]
+    given = [name for name in ("palette", "effect", "pixels", "message") if getattr(pad, name) is not None]
     if given != [what]:
         raise ZarabandaError(f"A pad of {section} has a {what}, and nothing else.", f"pads.{place}")
     if pad.id is not None and pad.id not in known:
@@ -299,7 +318,10 @@ def _content(session: Session, section: str, pad: PadContent, known: Mapping[int
     found: dict[str, Any] = {"id": pad.id, "name": pad.name.strip(), what: getattr(pad, what)}
     if section == "effects":
         found["while_held"] = pad.while_held
-        if not same:
+        if pad.pixels is not None:
+            repositories.rows.get(session, PixelMapRow, pad.pixels.map, "pixel map")
+            found["pixels"] = pad.pixels.model_dump()
+        elif not same:
             repositories.rows.get(session, EffectRow, pad.effect or 0, "effect").kept = True
     elif section == "messages" and pad.message is not None:
         device = repositories.devices.document_of(repositories.rows.get(session, DeviceRow, pad.message.device, "device"))

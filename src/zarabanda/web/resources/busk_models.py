@@ -6,20 +6,22 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from zarabanda.formats.busk_document import MOST_PADS, Kind, Outward, PadId, PadName, Section
+from zarabanda.formats.busk_document import MOST_PADS, Kind, OnMap, Outward, PadId, PadName, Section
 
 from ..parts import Id, Name, Part
 
 
 class BuskPadView(BaseModel):
-    """A pad. name: as it is read; palette, effect: which it has; colours: of a colour palette, as `#rrggbb`; moves: families that
-    an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was given."""
+    """A pad. name: as it is read; palette, effect, pixels: which it has; colours: of a colour palette, as `#rrggbb`; moves:
+    families that an effect moves; message: what is sent, in words; gone: why it cannot act, in words; own_name: as it was
+    given."""
 
     id: int
     name: str
     own_name: str
     palette: int | None
     effect: int | None
+    pixels: OnMap | None
     colours: list[str]
     moves: list[str]
     while_held: bool
@@ -136,6 +138,7 @@ class PadContent(Part):
     name: PadName = ""
     palette: Id | None = None
     effect: Id | None = None
+    pixels: OnMap | None = None
     while_held: bool = False
     message: Outward | None = None
 

@@ -417,6 +417,14 @@ def get_picture_strip(path: PicturePath) -> Response:
         return _strip(_made(session, row.name, row.document["layers"]))
 
 
+@api.get("/<int:map_id>/strip.png")
+def get_map_strip(path: MapPath) -> Response:
+    """The layers of a map as a strip of small pictures."""
+    with context().store.reading() as session:
+        row = _row(session, path.map_id)
+        return _strip(_made(session, row.name, [one for one in row.document["layers"] if one["on"]]), seconds=0)
+
+
 @api.get("/<int:map_id>/layers/<int:layer_id>/strip.png")
 def get_layer_strip(path: LayerPath) -> Response:
     """A layer of a map as a strip of small pictures."""

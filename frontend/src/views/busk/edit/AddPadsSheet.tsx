@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { BuskRow, Section } from "../../../api/busk";
 import type { Schemas } from "../../../api/client";
 import { useActing } from "../../../api/palettes";
+import { usePixels } from "../../../api/pixels";
 import { useLibrary, usePalettes } from "../../../api/queries";
 import { Button } from "../../../ui/Button";
 import { Ending, Sheet } from "../../../ui/Sheet";
@@ -31,7 +32,8 @@ const List = styled.div`
 `;
 
 interface Choice {
-  id: number;
+  id: string;
+  pad: Schemas["PadContent"];
   name: string;
   colour: string | undefined;
   words: string;
@@ -49,29 +51,44 @@ export function AddPadsSheet({ row, section, onClose, onAdd }: Props) {
   const { data: palettes } = usePalettes();
   const { data: library } = useLibrary();
   const { data: acts } = useActing(row.heads);
-  const [chosen, setChosen] = useState<number[]>([]);
+  const [chosen, setChosen] = useState<string[]>([]);
   const [search, setSearch] = useState("");
   const effects = section === "effects";
+  const { data: pixels } = usePixels(effects);
+  const plain = { name: "", while_held: false };
+  const onMaps = (pixels?.maps ?? []).flatMap((map) => [
+    { map: map.id, picture: 0, name: `${map.name}, its own layers` },
+    ...pixels!.pictures.map((one) => ({ map: map.id, picture: one.id, name: `${one.name} on ${map.name}` })),
+  ]);
   const found: Choice[] = effects
-    ? (library?.effects ?? []).map((one) => ({
-        id: one.id,
-        name: one.name,
-        colour: undefined,
-        words: one.families.join(", "),
-      }))
+    ? [
+        ...(library?.effects ?? []).map((one) => ({
+          id: `effect ${one.id}`,
+          pad: { ...plain, effect: one.id },
+          name: one.name,
+          colour: undefined,
+          words: one.families.join(", "),
+        })),
+        ...onMaps.map(({ map, picture, name }) => ({
+          id: `pixels ${map} ${picture}`,
+          pad: { ...plain, pixels: { map, picture } },
+          name,
+          colour: undefined,
+          words: "pixels",
+        })),
+      ]
     : (palettes?.palettes ?? [])
         .filter((one) => one.family === section)
         .map((one) => ({
-          id: one.id,
+          id: `palette ${one.id}`,
+          pad: { ...plain, palette: one.id },
           name: one.name,
           colour: one.picture.colours[0],
           words: acts?.[one.id] ? "" : "does nothing on these lights",
         }));
   const shown = found.filter((one) => one.name.toLowerCase().includes(search.trim().toLowerCase()));
   async function add() {
-    const pads = chosen.map((id) =>
-      effects ? { name: "", effect: id, while_held: false } : { name: "", palette: id, while_held: false },
-    );
+    const pads = chosen.map((id) => found.find((one) => one.id === id)!.pad);
     if (await onAdd(pads)) onClose();
   }
   return (

@@ -59,6 +59,7 @@ export const content = (pad: BuskPad): Schemas["PadContent"] => ({
   name: pad.own_name,
   palette: pad.palette,
   effect: pad.effect,
+  pixels: pad.pixels,
   while_held: pad.while_held,
   message: pad.sends,
 });

@@ -6,6 +6,7 @@ import type { BuskPad, BuskRow, Section } from "../../../api/busk";
 import { engineNow } from "../../../live/clock";
 import { onEveryFrame, wake } from "../../../live/loop";
 import { act } from "../../../live/socket";
+import { Strip } from "../../pixels/Strip";
 import { PalettePicture } from "../../look/palettes/PalettePicture";
 import { left } from "../hints";
 import { EffectPicture } from "./EffectPicture";
@@ -41,6 +42,19 @@ function Due({ due }: { due: number | null }) {
   return <PadDue ref={element} />;
 }
 
+const Pixels = styled.span`
+  position: absolute;
+  inset: 3px;
+  opacity: 0.45;
+  [data-on] > & {
+    opacity: 1;
+  }
+  i {
+    height: 100%;
+  }
+`;
+const stripOf = ({ map, picture }: NonNullable<BuskPad["pixels"]>) =>
+  picture ? `/api/pixels/pictures/${picture}/strip.png` : `/api/pixels/${map}/strip.png`;
 const Beam = styled.span`
   position: absolute;
   inset: 0 0 14px;
@@ -94,6 +108,13 @@ export const Pad = memo(function Pad({ row, section, pad, width, on, covered, wa
         <PadWords>gone</PadWords>
       ) : section === "colour" ? (
         <Swatch style={{ background: stripes(pad.colours) }} />
+      ) : pad.pixels ? (
+        <>
+          <Pixels>
+            <Strip seconds={4} src={stripOf(pad.pixels)} />
+          </Pixels>
+          {(width >= NAMED_FROM || letter) && <PadFoot>{pad.name}</PadFoot>}
+        </>
       ) : effect ? (
         <>
           <EffectPicture effect={pad.effect!} runs={on ? `row:${row.id}:${pad.id}:` : null} />
