@@ -280,6 +280,7 @@ def bench(
     busk: Annotated[bool, typer.Option(help="Measure a busking page alone: 12 rows, 2,000 heads, 20 effects running.")] = False,
     faders: Annotated[bool, typer.Option(help="Measure 16 faders moved from three browsers, and a special.")] = False,
     songs: Annotated[bool, typer.Option(help="Measure a song of 5,000 events on 2,000 heads, and following MTC.")] = False,
+    pixels: Annotated[bool, typer.Option(help="Measure pixel maps: 20,000 cells, films, the wall of the demo.")] = False,
     kills: Annotated[int, typer.Option(help="Kill web and engine so often while cues play, and compare.", min=0)] = 0,
     output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
@@ -294,6 +295,7 @@ def bench(
         bench_load,
         bench_look,
         bench_output,
+        bench_pixels,
         bench_songs,
     )
 
@@ -313,6 +315,10 @@ def bench(
     if faders:
         hands = bench_faders.measure(max(seconds, 10.0))
         print(json.dumps(hands) if as_json else bench_faders.as_text(hands))
+        return
+    if pixels:
+        of_maps = bench_pixels.measure(max(seconds, 10.0))
+        print(json.dumps(of_maps) if as_json else bench_pixels.as_text(of_maps))
         return
     if songs:
         song = bench_songs.measure(max(seconds, 10.0))

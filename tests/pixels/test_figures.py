@@ -12,13 +12,11 @@ from zarabanda.core.pixels.layers import EVERY_FIGURE, Finish, Layer, Moment, Pa
 from zarabanda.core.pixels.places import MOTIONS, Points, Rect, folded, in_rect, repeated
 from zarabanda.core.pixels.settings import filled
 
-NUMBERS = np.arange(3)
-
 
 def at(*places, w=1.0, h=0.5, outward=None):
     """Points of a picture that is 1 wide and ½ tall."""
     x, y = np.array(places, np.float32).T
-    return Points(x, y, w, h, np.arange(len(x)), outward)
+    return Points(x, y, w, h, outward)
 
 
 def drawn(figure, points, theta=0.0, heard=None, **how):
@@ -130,13 +128,13 @@ def test_motions_that_go_round_are_at_the_end_of_a_cycle_where_they_began(figure
 
 def test_places_in_a_rectangle_are_turned_folded_and_repeated():
     u, v = np.array([0.25, 0.75, 0.5], np.float32), np.array([0.25, 0.25, 0.0], np.float32)
-    points = in_rect(u, v, NUMBERS, (1.0, 0.5), Rect(0.25, 0.0, 0.5, 1.0))
+    points = in_rect(u, v, (1.0, 0.5), Rect(0.25, 0.0, 0.5, 1.0))
     assert (points.w, points.h) == (1.0, 1.0)
     assert points.x.tolist() == [0, 1, 0.5]
     assert points.inside.tolist() == [True, True, True]
     assert folded(points, "left to right").x.tolist() == [0, 0, 0.5]
     assert repeated(points, 4, 1).x.tolist() == pytest.approx([0, 0, 0])
-    quarter = in_rect(u, v, NUMBERS, (1.0, 0.5), Rect(0.25, 0.0, 0.5, 1.0, 90.0))
+    quarter = in_rect(u, v, (1.0, 0.5), Rect(0.25, 0.0, 0.5, 1.0, 90.0))
     assert quarter.x.tolist() == pytest.approx([0.5, 0.5, 0.0], abs=1e-6)
     assert quarter.y.tolist() == pytest.approx([1.0, 0.0, 0.5], abs=1e-6)
 

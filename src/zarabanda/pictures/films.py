@@ -31,16 +31,16 @@ class Reader:
 
     def picture(self, position: float) -> NDArray[np.uint8] | None:
         """(H, W, 4) the newest picture at a position in s that is there by now; what follows is decoded ahead."""
+        found = self.picture_at(position)
+        return None if found is None else found[1]
+
+    def picture_at(self, position: float) -> tuple[float, NDArray[np.uint8]] | None:
+        """The same, with where in the film it is."""
         self._wanted = position
         self._asked.set()
         with self._turn:
-            found = None
-            for at, image in self._frames:
-                if at <= position + 1e-3:
-                    found = image
-                elif found is None:
-                    found = image  # nothing before it: better than nothing
-            return found
+            before = [one for one in self._frames if one[0] <= position + 1e-3]
+            return before[-1] if before else next(iter(self._frames), None)  # nothing before it: better than nothing
 
     def close(self) -> None:
         """Decode no more."""

@@ -57,6 +57,12 @@ class Canvas:
         heights = self.bottom - self.top
         return max(1, round(self.height / float(np.median(heights)))) if len(self) and self.height > 0 else 1
 
+    @cached_property
+    def columns(self) -> int:
+        """About how many cells lie one beside another."""
+        widths = self.right - self.left
+        return max(1, round(self.width / float(np.median(widths)))) if len(self) and self.width > 0 else 1
+
 
 def _canvas(heads: Ints, left: Floats, top: Floats, right: Floats, bottom: Floats) -> Canvas:
     """With the whole brought to the longer side 1."""

@@ -93,8 +93,10 @@ class Colouring:
         planes = self._planes
         if self.hue_cycles:
             planes = np.vstack([_hue_moved(self.ramp[:, :3], self.hue_cycles * theta).T, planes[3:]]).astype(np.float32)
-        at = np.minimum((place * np.float32(_STEPS)).astype(np.intp), _STEPS - 1)
-        rgb: Singles = np.stack([plane[at] for plane in planes[:3]])
+        at = (place * np.float32(_STEPS - 0.01)).astype(np.intp)
+        rgb: Singles = np.empty((3, len(at)), np.float32)
+        for plane, drive in zip(planes[:3], rgb, strict=True):
+            np.take(plane, at, out=drive, mode="clip")
         return rgb + planes[3, at] * base if BASE in self.stops else rgb
 
 

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -70,6 +71,17 @@ def profile(place: Singles, width: float, soft: float, tail: float = 0.0) -> Sin
     return found
 
 
+@lru_cache(maxsize=64)
+def _keys(seed: int, count: int) -> NDArray[np.uint64]:
+    """What chance is drawn by, of each cell of a canvas, (count,)."""
+    return randomness.mixed_key(seed, np.arange(count))
+
+
+def chance(points: Points, seed: int, cycle: NDArray[np.floating[Any]] | int) -> NDArray[np.float64]:
+    """(P,) 0…1, drawn for each cell by its number and a cycle."""
+    return randomness.unit_of(_keys(seed, len(points.x)), cycle)
+
+
 def _even(points: Points, theta: float, how: Values, seed: int, heard: Heard) -> Drawn:
     return _ones(points), _ones(points)
 
@@ -131,12 +143,12 @@ def _flames(points: Points, theta: float, how: Values, seed: int, heard: Heard) 
 
 def _glints(points: Points, theta: float, how: Values, seed: int, heard: Heard) -> Drawn:
     """Each cell lights in a cycle of its own by the chance of the density, rises in `attack` of it and fades in `decay`."""
-    own = theta + randomness.unit(seed, points.number, np.full(len(points.number), -1))
+    own = theta + chance(points, seed, -1)
     cycle = np.floor(own)
-    place, lit = own - cycle, randomness.unit(seed, points.number, cycle) < how["density"]
+    place, lit = own - cycle, chance(points, seed, cycle) < how["density"]
     attack, decay = max(how["attack"], 1e-4), max(how["decay"], 1e-4)
     level = np.minimum(place / attack, np.clip(1 - (place - attack) / decay, 0, 1))
-    value = randomness.unit(seed + 1, points.number, cycle)
+    value = chance(points, seed + 1, cycle)
     return value.astype(np.float32), (level * lit).astype(np.float32)
 
 
@@ -144,7 +156,7 @@ def _gathering(points: Points, theta: float, how: Values, seed: int, heard: Hear
     """Cells light one by one, until all have; then all stand for the pause."""
     cycle = int(np.floor(theta))
     place = (theta - cycle) / max(1 - how["pause"], 1e-3)
-    rank = randomness.unit(seed, points.number, np.full(len(points.number), cycle))
+    rank = chance(points, seed, cycle)
     attack = max(how["attack"], 1e-4)
     level = np.clip((place * (1 + attack) - rank) / attack, 0, 1)
     return rank.astype(np.float32), level.astype(np.float32)

@@ -21,6 +21,8 @@ from .settings import Setting, Values, choice, share, whole
 
 Singles = NDArray[np.floating[Any]]
 _KNOWN = 128
+_POINTS_A_CELL = 3
+"""Across and down, of the raster on which pictures, films and letters are drawn: a cell takes the mean of them."""
 EVERY_FIGURE: Mapping[str, Figure | Drawing] = {**FIGURES, **DRAWINGS}
 """All figures by name: with a formula, and drawn."""
 
@@ -99,7 +101,7 @@ class Painter:
 
     @cached_property
     def _fine(self) -> Raster:
-        return Raster(self.canvas, MOST)
+        return Raster(self.canvas, min(MOST, _POINTS_A_CELL * max(self.canvas.columns, self.canvas.rows)))
 
     @cached_property
     def _coarse(self) -> Raster:
@@ -135,7 +137,7 @@ class Painter:
         known = self._known.get((id(layer), len(u)))
         if known is None:
             finish = layer.finish
-            points = in_rect(u, v, np.arange(len(u)), (self.canvas.width, self.canvas.height), layer.rect)
+            points = in_rect(u, v, (self.canvas.width, self.canvas.height), layer.rect)
             inside = points.inside
             if finish.turn:
                 points = points.turned(finish.turn / 360)
@@ -196,7 +198,7 @@ def _moved(layer: Layer, points: Points, theta: float, extra: float = 0.0) -> Po
     if layer.kind.has_point:
         values = {**values, "across": layer.figure_values["across"], "down": layer.figure_values["down"]}
     if extra > 0:
-        wider = Points(points.x, points.y, points.w + extra + 0.2 * points.w, points.h, points.number)
+        wider = Points(points.x, points.y, points.w + extra + 0.2 * points.w, points.h)
         return MOTIONS[layer.motion].move(wider, theta, values, layer.seed)
     return MOTIONS[layer.motion].move(points, theta, values, layer.seed)
 

@@ -47,6 +47,11 @@ class Wall:
         return np.flatnonzero(mixes & (self.acts != "level"))
 
     @cached_property
+    def mixing_part(self) -> Ints | slice:
+        """The same; all of them as a slice, which need not be picked one by one."""
+        return slice(None) if len(self.mixing) == len(self.canvas) else self.mixing
+
+    @cached_property
     def plain(self) -> Ints:
         """Places on the canvas of cells that take level only."""
         heads = self.canvas.heads
@@ -128,36 +133,41 @@ class Picture:
         heads = wall.canvas.heads
         if self.share <= 0 or not len(heads):
             return
-        colours = np.clip(values[:, heads][_RGB], 0, 1).astype(np.float32)
-        colours[:, ~wall.rig.mixes[heads]] = 1
+        colours = np.stack([values[row, heads] for row in _RGB]).astype(np.float32)
+        np.clip(colours, 0, 1, out=colours)
+        if len(wall.mixing) < len(heads):
+            colours[:, ~wall.rig.mixes[heads]] = 1
         levels = wall.levels(values).astype(np.float32)
         drawn = [(layer, *wall.painter.drawn(layer, now, colours)) for layer, now in self.layers]
-        mixing, plain = wall.mixing, wall.plain
-        new = levels.copy()
-        if len(mixing):
-            alone = wall.acts == "colour"
-            rgb, level = self._mixed(
-                drawn, mixing, colours[:, mixing], np.ones(len(mixing), np.float32) if alone else levels[mixing]
-            )
-            values[np.ix_(_RGB, heads[mixing])] = rgb
-            new[mixing] = level
+        plain, new = wall.plain, levels.copy()
+        if len(wall.mixing):
+            part = wall.mixing_part
+            beneath = np.ones(len(wall.mixing), np.float32) if wall.acts == "colour" else levels[part]
+            rgb, level = self._mixed(drawn, part, colours[:, part], beneath)
+            for row, drive in zip(_RGB, rgb, strict=True):
+                values[row, heads[part]] = drive
+            new[part] = level
         if len(plain):
             new[plain] = self._dimmed(drawn, plain, levels[plain])
         if wall.acts != "colour":
             wall.give(values, new)
 
     def _mixed(
-        self, drawn: Sequence[tuple[Layer, Singles, Singles]], cells: Ints, colours: Singles, levels: Singles
+        self, drawn: Sequence[tuple[Layer, Singles, Singles]], cells: Ints | slice, colours: Singles, levels: Singles
     ) -> tuple[Singles, Singles]:
         """Colours (3, n) and levels (n,) of cells that mix: L′ / m and m."""
         below = colours * levels
-        light, uncovered = below, np.ones(len(cells), np.float32)
+        light, uncovered = below.copy(), np.ones(len(levels), np.float32)
         for layer, rgb, cover in drawn:
             own = cover[cells] * np.float32(layer.opacity)
-            light = light + own * (joined(layer.join, light, rgb[:, cells]) - light)
-            uncovered = uncovered * (1 - own)
-        light = below + np.float32(self.share) * (light - below)
-        brightest, a = light.max(axis=0), np.float32(self.share) * (1 - uncovered)
+            way = joined(layer.join, light, rgb[:, cells]) - light
+            way *= own
+            light += way
+            uncovered *= 1 - own
+        if self.share < 1:
+            light = below + np.float32(self.share) * (light - below)
+        brightest = np.maximum(np.maximum(light[0], light[1]), light[2])
+        a = np.float32(self.share) * (1 - uncovered)
         m = np.maximum(brightest, levels + a * (1 - levels))
         lit = brightest > _DARK
         return np.where(lit, light / np.maximum(m, _DARK), colours), np.where(lit, m, 0)

@@ -28,10 +28,12 @@ def noise(x: Singles, y: Singles, z: float, seed: int) -> Singles:
     first_x, first_y = int(column.min()), int(row.min())
     wide, tall = int(column.max()) - first_x + 2, int(row.max()) - first_y + 2
     lattice = _lattice(first_x, first_y, wide, tall, z, seed)
+    to_the_right: Singles = np.append(lattice[1:] - lattice[:-1], np.float32(0)).astype(np.float32)
     across, down = smooth(x - column), smooth(y - row)
-    at = (row - first_y).astype(np.intp) * wide + (column - first_x).astype(np.intp)
-    upper = lattice[at] + across * (lattice[at + 1] - lattice[at])
-    lower = lattice[at + wide] + across * (lattice[at + wide + 1] - lattice[at + wide])
+    at = ((row - np.float32(first_y)) * np.float32(wide) + (column - np.float32(first_x))).astype(np.intp)
+    upper = lattice[at] + across * to_the_right[at]
+    at += wide
+    lower = lattice[at] + across * to_the_right[at]
     found: Singles = upper + down * (lower - upper)
     return found
 
@@ -39,10 +41,11 @@ def noise(x: Singles, y: Singles, z: float, seed: int) -> Singles:
 def _lattice(first_x: int, first_y: int, wide: int, tall: int, z: float, seed: int) -> Singles:
     """Random values of the lattice at a time, row after row."""
     layer = int(np.floor(z))
-    key = np.tile(np.arange(first_x, first_x + wide), tall) + _ROW * np.repeat(np.arange(first_y, first_y + tall), wide)
-    before, after = (randomness.unit(seed, key, np.full(len(key), (layer + n) % _LAYER)) for n in (0, 1))
-    share = float(smooth(np.float32(z - layer)))  # type: ignore[arg-type]  # of one number
-    return (before + share * (after - before)).astype(np.float32)
+    key = (np.arange(first_x, first_x + wide) + _ROW * np.arange(first_y, first_y + tall)[:, None]).reshape(-1)
+    before, after = randomness.unit(seed, key, np.array([[layer % _LAYER], [(layer + 1) % _LAYER]]))
+    share = z - layer
+    now: Singles = (before + share * share * (3 - 2 * share) * (after - before)).astype(np.float32)
+    return now
 
 
 def octaves(x: Singles, y: Singles, z: float, coarseness: float, seed: int) -> Singles:
@@ -57,6 +60,8 @@ def octaves(x: Singles, y: Singles, z: float, coarseness: float, seed: int) -> S
 
 def path(theta: float, seed: int) -> tuple[float, float]:
     """A place that wanders in −1…1 each way, smoothly: for drift."""
-    zero = np.zeros(1, np.float32)
-    x, y = (float(noise(zero + np.float32(theta % _LAYER), zero + 0.5, 0.0, seed + n)[0]) for n in (3, 4))
-    return 2 * x - 1, 2 * y - 1
+    cycle = int(np.floor(theta))
+    share = theta - cycle
+    before, after = randomness.unit(seed, np.array([3, 4]), np.array([[cycle], [cycle + 1]]))
+    x, y = (2 * (before + share * share * (3 - 2 * share) * (after - before)) - 1).tolist()
+    return x, y

@@ -13,7 +13,6 @@ from . import noise
 from .settings import POINT, Setting, Values, choice, degrees, share
 
 Singles = NDArray[np.floating[Any]]
-Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 
 
@@ -43,14 +42,13 @@ class Rect:
 
 @dataclass(frozen=True, eq=False)
 class Points:
-    """Places in a picture that is w wide and h tall, the longer of them 1; x, y (P,), y downwards. number (P,): which cell each
-    is, by which chance is drawn; outward: how far the picture has grown, in cycles, about the point `about`."""
+    """Places in a picture that is w wide and h tall, the longer of them 1; x, y (P,), y downwards. outward: how far the picture
+    has grown, in cycles, about the point `about`."""
 
     x: Singles
     y: Singles
     w: float
     h: float
-    number: Ints
     outward: float | None = None
     about: tuple[float, float] = (0.5, 0.5)
 
@@ -99,12 +97,12 @@ def _direction(degrees_: float) -> tuple[float, float]:
     return round(float(np.cos(angle)), 9), round(float(np.sin(angle)), 9)
 
 
-def in_rect(u: Singles, v: Singles, number: Ints, canvas: tuple[float, float], rect: Rect) -> Points:
+def in_rect(u: Singles, v: Singles, canvas: tuple[float, float], rect: Rect) -> Points:
     """Places of a canvas, which is so wide and tall, in a layer's picture."""
     width, height = max(rect.width * canvas[0], 1e-6), max(rect.height * canvas[1], 1e-6)
     x, y = u - rect.left * canvas[0], v - rect.top * canvas[1]
     scale = 1 / max(width, height)
-    points = Points(x * np.float32(scale), y * np.float32(scale), width * scale, height * scale, number)
+    points = Points(x * np.float32(scale), y * np.float32(scale), width * scale, height * scale)
     return points.turned(rect.turn / 360) if rect.turn else points
 
 

@@ -16,7 +16,7 @@ const MODES = [
   { id: "fader", text: "Fader: its share" },
   { id: "latch", text: "Button: in by a press, out by the next" },
   { id: "flash", text: "Button: in while it is held" },
-  { id: "cue", text: "The newest cue of a list: it comes in with that cue" },
+  { id: "cue", text: "A cue: the one that its list is on, else its last" },
 ] as const;
 type Mode = (typeof MODES)[number]["id"];
 const OVER = [
