@@ -27,6 +27,7 @@ class Reader:
         self._turn = threading.Lock()
         self._closed = False
         self.fault = ""
+        self._scaler: Any = None
         threading.Thread(target=self._run, daemon=True, name="film").start()
 
     def picture(self, position: float) -> NDArray[np.uint8] | None:
@@ -49,6 +50,7 @@ class Reader:
 
     def _run(self) -> None:
         import av
+        from av.video.reformatter import VideoReformatter
 
         try:
             with av.open(str(self._path)) as file:
@@ -56,6 +58,7 @@ class Reader:
                 video.thread_type = "AUTO"
                 scale = MOST / max(video.width, video.height, MOST)
                 size = max(1, round(video.width * scale)), max(1, round(video.height * scale))
+                self._scaler = VideoReformatter()  # one for all of them: making it takes longer than using it
                 self._decode(file, video, size)
         except (av.FFmpegError, OSError, IndexError, ValueError) as error:
             self.fault = f"{type(error).__name__}: {error}"
@@ -89,7 +92,8 @@ class Reader:
         return True
 
     def _keep(self, frame: Any, size: tuple[int, int]) -> None:
-        image = frame.reformat(width=size[0], height=size[1], format="rgba", interpolation="AREA").to_ndarray()
+        small = self._scaler.reformat(frame, width=size[0], height=size[1], format="rgba", interpolation="AREA")
+        image = small.to_ndarray()
         with self._turn:
             self._frames.append((float(frame.time or 0.0), image))
         self._at = float(frame.time or 0.0)

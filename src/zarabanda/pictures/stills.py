@@ -18,7 +18,9 @@ _MOST_FRAMES = 600
 
 def planes(image: NDArray[np.uint8]) -> Singles:
     """(4, H, W) shares of bytes (H, W, 4)."""
-    return np.ascontiguousarray(image.transpose(2, 0, 1), np.float32) / 255
+    found = np.empty((4, *image.shape[:2]), np.float32)
+    np.multiply(image.transpose(2, 0, 1), np.float32(1 / 255), out=found)
+    return found
 
 
 class Still:

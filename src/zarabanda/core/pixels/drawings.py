@@ -154,8 +154,9 @@ def looked_up(image: Singles, points: Points, lies: Placed) -> Singles:
     y = np.floor((points.y - lies.top) * np.float32(rows / lies.height)).astype(np.int32)
     inside = (x >= 0) & (x < columns) & (y >= 0) & (y < rows)
     at = np.clip(y, 0, rows - 1) * columns + np.clip(x, 0, columns - 1)
-    found: Singles = image.reshape(4, -1)[:, at]
-    found = found.copy()
+    found: Singles = np.empty((4, len(at)), np.float32)
+    for plane, own in zip(image.reshape(4, -1), found, strict=True):
+        np.take(plane, at, out=own, mode="clip")
     found[3] *= inside
     return found
 
