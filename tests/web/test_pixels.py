@@ -184,6 +184,12 @@ def test_a_map_is_put_on_controls_and_into_cues(client):
     number = client.get("/api/cue-lists").json["lists"][0]["id"]
     put_in = client.post(f"/api/pixels/{whole['id']}/cue", json={"list": number})
     assert "comes in with cue" in put_in.json["done"]
+    cues = client.get(f"/api/cue-lists/{number}").json["rows"]
+    last = client.get(f"/api/cues/{cues[-1]['id']}").json["pixels"]
+    assert [(one["words"], one["state"], one["share"]) for one in last] == [("Salt wall", "comes in", 1)]
+    changed = [{"do": "stop", "map": whole["id"], "picture": 0}]
+    assert client.put(f"/api/cues/{cues[-1]['id']}/pixels", json={"pixels": changed}).status_code == 200
+    assert client.get(f"/api/cues/{cues[-1]['id']}").json["pixels"][0]["state"] == "stops"
     used = client.get(f"/api/pixels/{whole['id']}").json["used_by"]
     assert len(used) >= 2
     assert client.delete(f"/api/pixels/{whole['id']}").status_code == 200

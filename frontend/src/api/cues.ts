@@ -93,6 +93,8 @@ export function useCueEdits() {
         await take(api.PUT("/api/cues/{cue_id}/messages", { ...cue(id), body: { messages } }));
         refresh();
       },
+      pixels: (id: number, pixels: Schemas["CuePixelsPut"]["pixels"]) =>
+        edited(() => take(api.PUT("/api/cues/{cue_id}/pixels", { ...cue(id), body: { pixels } }))),
       effect: (id: number, change: Schemas["CueEffect"]) =>
         edited(() => take(api.POST("/api/cues/{cue_id}/effects", { ...cue(id), body: { change } }))),
       thread: (id: number, thread: number, body: Schemas["ThreadChange"]) =>

@@ -625,6 +625,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cues/{cue_id}/pixels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** All that a cue does to pixel maps. */
+        put: operations["cue_pixels_put_cue_pixels__int_cue_id__pixels_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cues/{cue_id}/record": {
         parameters: {
             query?: never;
@@ -4230,6 +4247,8 @@ export interface components {
             note: string;
             /** Number */
             number: number;
+            /** Pixels */
+            pixels: components["schemas"]["CuePixelsView"][];
             /** Seen Moves */
             seen_moves: string[];
             /** Space */
@@ -4413,6 +4432,67 @@ export interface components {
         CueMessages: {
             /** Messages */
             messages: (components["schemas"]["Note"] | components["schemas"]["NoteOff"] | components["schemas"]["Controller"] | components["schemas"]["ProgramChange"] | components["schemas"]["ShowControl"] | components["schemas"]["Osc"] | components["schemas"]["ToList"] | components["schemas"]["ToControl"] | components["schemas"]["StopEffects"] | components["schemas"]["ReleaseEverything"] | components["schemas"]["ToPad"] | components["schemas"]["ToRow"] | components["schemas"]["ToTempo"] | components["schemas"]["ToSpecial"] | components["schemas"]["ToOverlay"] | components["schemas"]["ToPixels"] | components["schemas"]["ToPage"] | components["schemas"]["ToMaster"] | components["schemas"]["ToActions"])[];
+        };
+        /**
+         * CuePixels
+         * @description What a cue does to a pixel map, by number or name. picture: of the library instead of its own layers, 0: its own; share:
+         *     0…1; over: over the effects on its heads, or under them; none: as the map says.
+         */
+        CuePixels: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "start" | "change" | "stop";
+            /** Map */
+            map: number | string;
+            /**
+             * Over
+             * @default null
+             */
+            over?: boolean | null;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number | string;
+            /**
+             * Share
+             * @default 1
+             */
+            share?: number;
+        };
+        /**
+         * CuePixelsPut
+         * @description All that a cue does to pixel maps.
+         */
+        CuePixelsPut: {
+            /** Pixels */
+            pixels: components["schemas"]["CuePixels"][];
+        };
+        /**
+         * CuePixelsView
+         * @description A pixel map that is on after a cue, or stops with it. state: comes in, changes, stops or runs on; from_cue: where it came in
+         *     or was changed last; words: its name.
+         */
+        CuePixelsView: {
+            /** From Cue */
+            from_cue: number;
+            /** Map */
+            map: number;
+            /** Over */
+            over: boolean | null;
+            /** Picture */
+            picture: number;
+            /** Share */
+            share: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "comes in" | "changes" | "stops" | "runs on";
+            /** Words */
+            words: string;
         };
         /**
          * CueRowView
@@ -12147,6 +12227,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CueEdited"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    cue_pixels_put_cue_pixels__int_cue_id__pixels_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cue_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuePixelsPut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

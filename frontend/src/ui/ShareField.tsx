@@ -2,7 +2,7 @@ import type { ComponentProps } from "react";
 
 import { NumberField } from "./NumberField";
 
-type Props = Pick<ComponentProps<typeof NumberField>, "label" | "value" | "onChange">;
+type Props = Pick<ComponentProps<typeof NumberField>, "label" | "value" | "onChange" | "hideLabel">;
 
 /** A share, 0…1, typed in percent. */
 export const ShareField = (props: Props) => (

@@ -73,13 +73,6 @@ def _why(page: Any) -> None:
     page.get_by_role("complementary", name="Why").get_by_text("palette Lagoon").wait_for()
 
 
-def _spread(page: Any) -> None:
-    _effects(page)
-    page.get_by_role("tab", name="Spread").click()
-    page.get_by_role("button", name="Compare with").click()
-    page.get_by_role("option", name="Undertow", exact=True).click()
-
-
 def _rig(page: Any) -> None:
     page.get_by_role("tab", name="Rig", exact=True).click()
     page.get_by_role("group", name="Groups").get_by_role("button", name="Mid washes").click()
@@ -105,13 +98,6 @@ def _cue_content(page: Any) -> None:
     page.get_by_role("navigation", name="Cue lists").get_by_role("button", name="Saltworks").first.click()
     page.get_by_role("listitem", name="Cue 6 Figure").click()
     page.get_by_role("button", name="Position Stage from 4").click()
-
-
-def _trace_cue(page: Any) -> None:
-    page.get_by_role("tab", name="Look", exact=True).click()
-    page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
-    page.get_by_role("button", name="colour:").click()
-    page.get_by_role("complementary", name="Why").get_by_text("Saltworks").wait_for()
 
 
 def _busk(page: Any) -> None:
@@ -187,9 +173,23 @@ def _player(page: Any) -> None:
     page.get_by_label("Incoming timecode").first.get_by_text("chasing").wait_for()
 
 
+def _pixels(page: Any) -> None:
+    page.get_by_role("tab", name="Pixels", exact=True).click()
+    page.get_by_role("button", name="Bring it in").click()
+    page.get_by_role("tab", name="Parts of the layer").click()
+
+
+def _pixel_cells(page: Any) -> None:
+    page.get_by_role("tab", name="Pixels", exact=True).click()
+    page.get_by_role("button", name="Pixel maps: more").click()
+    page.get_by_role("menuitem", name="Cells and their order…").click()
+    sheet = page.get_by_role("dialog", name="Cells of Salt wall")
+    sheet.get_by_role("button", name="Cells lie").click()
+    page.get_by_role("option", name="A drawn grid").click()
+
+
 VIEWS: dict[str, Callable[[Any], None]] = {
     "effects": _effects,
-    "spread": _spread,
     "rig": _rig,
     "look": _look,
     "ways": _ways,
@@ -197,7 +197,6 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "adding": _adding,
     "cues": _cues,
     "cue-content": _cue_content,
-    "trace-cue": _trace_cue,
     "busk": _busk,
     "special": _special,
     "faders": _faders,
@@ -205,6 +204,8 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "routes": _routes,
     "devices": _output("Devices"),
     "health": _output("Health"),
+    "pixels": _pixels,
+    "pixel-cells": _pixel_cells,
     "timeline": _timeline,
     "player": _player,
 }

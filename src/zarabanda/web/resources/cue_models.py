@@ -10,6 +10,7 @@ from zarabanda.formats.cue_document import (
     CueEffect,
     CueListSettings,
     CueNumber,
+    CuePixels,
     CueTimes,
     CueTrigger,
     FamilyName,
@@ -183,6 +184,19 @@ class MessageView(BaseModel):
     sent: float
 
 
+class CuePixelsView(BaseModel):
+    """A pixel map that is on after a cue, or stops with it. state: comes in, changes, stops or runs on; from_cue: where it came in
+    or was changed last; words: its name."""
+
+    map: int
+    picture: int
+    words: str
+    state: Literal["comes in", "changes", "stops", "runs on"]
+    share: float
+    over: bool | None
+    from_cue: float
+
+
 class CueContentView(BaseModel):
     """A cue with all that holds in it. endless: that its messages would come back to it without end, in words; empty: not."""
 
@@ -205,8 +219,15 @@ class CueContentView(BaseModel):
     moves: MovesView
     groups: list[ContentGroup]
     effects: list[CueEffectView]
+    pixels: list[CuePixelsView]
     messages: list[MessageView]
     endless: str
+
+
+class CuePixelsPut(Part):
+    """All that a cue does to pixel maps."""
+
+    pixels: Annotated[list[CuePixels], Field(max_length=100)]
 
 
 class CueMessages(Part):

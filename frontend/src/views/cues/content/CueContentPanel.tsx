@@ -9,6 +9,7 @@ import { TabName, TabRow } from "../../../ui/Tabs";
 import { ContentGroups } from "./ContentGroups";
 import { CueEffects } from "./CueEffects";
 import { CueMessages } from "./CueMessages";
+import { CuePixels } from "./CuePixels";
 import { CueTimesPanel } from "./CueTimesPanel";
 import { DifferencesSheet } from "./DifferencesSheet";
 import { MovesNote } from "./MovesNote";
@@ -109,6 +110,7 @@ export function CueContentPanel({ list, cueId, told }: Props) {
           {cue.note && <p>{cue.note}</p>}
           <ContentGroups cue={cue} />
           <CueEffects list={list} cue={cue} />
+          <CuePixels cue={cue} />
           <CueMessages cue={cue} />
           <MovesNote cue={cue} />
         </Body>
