@@ -4472,8 +4472,8 @@ export interface components {
         };
         /**
          * CuePixelsView
-         * @description A pixel map that is on after a cue, or stops with it. state: comes in, changes, stops or runs on; from_cue: where it came in
-         *     or was changed last; words: its name.
+         * @description A pixel map that is on after a cue, or stops with it. state: comes in, changes, stops or runs on; from_cue: where it came
+         *     in or was changed last; words: its name.
          */
         CuePixelsView: {
             /** From Cue */
@@ -6550,10 +6550,15 @@ export interface components {
         /**
          * PixelsTold
          * @description A pixel map on stage. picture: of the library, 0: its own layers; by: what brought it, in words; level: of its fader;
-         *         share: how far it acts now; on: whether it is in, or held; over: over the effects on its heads.
+         *         share: how far it acts now; on: whether it is in, or held; over: over the effects on its heads; heard: what layers that listen
+         *         read now, 0…1, by layer.
          */
         LivePixelsTold: {
             by: string;
+            /** @default {} */
+            heard?: {
+                [key: string]: number;
+            };
             level: number;
             map: number;
             name: string;

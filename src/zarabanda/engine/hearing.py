@@ -1,4 +1,4 @@
-"""What picture layers hear: the sound of the song that plays, and the line input."""
+"""What picture layers hear: the sound of the song that plays."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ class Sounds:
 
     def heard(self, song: tuple[int, float] | None, how: Mapping[str, Any], t: float) -> Heard:
         """What a layer hears at t. song: which plays, and how far its time is behind; how: values of the layer's settings."""
-        spectrum = self.songs.get(song[0]) if song is not None and how["source"] == "song" else None
+        spectrum = self.songs.get(song[0]) if song is not None else None
         if spectrum is None or song is None:
             return SILENCE
         position = t - song[1]

@@ -148,7 +148,8 @@ class OverlayTold(msgspec.Struct, frozen=True):
 
 class PixelsTold(msgspec.Struct, frozen=True):
     """A pixel map on stage. picture: of the library, 0: its own layers; by: what brought it, in words; level: of its fader;
-    share: how far it acts now; on: whether it is in, or held; over: over the effects on its heads."""
+    share: how far it acts now; on: whether it is in, or held; over: over the effects on its heads; heard: what layers that listen
+    read now, 0…1, by layer."""
 
     map: int
     picture: int
@@ -158,6 +159,7 @@ class PixelsTold(msgspec.Struct, frozen=True):
     share: float
     on: bool
     over: bool
+    heard: dict[int, float] = {}
 
 
 class LookTold(msgspec.Struct, frozen=True):

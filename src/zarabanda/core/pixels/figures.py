@@ -195,7 +195,6 @@ _GAIN = share("gain", "Range", 1.0, 4.0, 0.1)
 _PEAKS = share("peaks", "Peak line", 0.0, 0.3)
 _FALL = Setting("fall_s", "Fall time", 0.4, 0.05, 5.0, "s")
 _HOLD = Setting("hold_s", "Peak hold", 0.8, 0.0, 10.0, "s")
-_SOURCE = choice("source", "Sound", "song", {"song": "the song", "line": "the line input"})
 
 FIGURES: dict[str, Figure] = {
     "even": Figure("even", "An even light", _even),
@@ -233,15 +232,15 @@ FIGURES: dict[str, Figure] = {
     ),
     "level": Figure(
         "level",
-        "The level of {source} from {lowest} to {highest} of its bands, at {direction}, range {gain}, falling in {fall_s}, "
+        "The level of the song from {lowest} to {highest} of its bands, at {direction}, range {gain}, falling in {fall_s}, "
         "peaks {peaks} for {hold_s},",
         _level,
-        (_SOURCE, share("lowest", "Lowest band", 0.0), share("highest", "Highest band", 1.0), _UP, _GAIN, _FALL, _PEAKS, _HOLD),
+        (share("lowest", "Lowest band", 0.0), share("highest", "Highest band", 1.0), _UP, _GAIN, _FALL, _PEAKS, _HOLD),
         listens=True,
     ),
     "bands": Figure(
-        "bands", "Bands, {number} of them, of {source}, range {gain}, falling in {fall_s}, peaks {peaks} for {hold_s},", _bands,
-        (whole("number", "Number", 8, 1, 32), _SOURCE, _GAIN, _FALL, _PEAKS, _HOLD), listens=True,
+        "bands", "Bands, {number} of them, of the song, range {gain}, falling in {fall_s}, peaks {peaks} for {hold_s},", _bands,
+        (whole("number", "Number", 8, 1, 32), _GAIN, _FALL, _PEAKS, _HOLD), listens=True,
     ),
 }  # fmt: skip
 """All figures with a formula, by name. Those that are drawn are in `drawings`."""

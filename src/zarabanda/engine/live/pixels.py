@@ -267,6 +267,19 @@ def name_of(program: Program, use: Use) -> str:
     return f"{stack.name} on {whole.name}" if use[1] else whole.name
 
 
+def _heard(state: LiveState, own: PixelsState, t: float) -> dict[int, float]:
+    """What layers that listen read: the loudest of their bands, in their range."""
+    stack, found = stack_of(state.program, own.use), dict[int, float]()
+    for one in stack.layers if stack is not None else ():
+        if one.listens:
+            how = one.layer.figure_values
+            bands = state.program.sounds.heard(own.song, how, t).bands
+            low, high = sorted((how.get("lowest", 0.0), how.get("highest", 1.0)))
+            loudest = float(bands[int(low * 31) : int(high * 31) + 1].max(initial=0))
+            found[one.id] = round(min(loudest * how["gain"], 1.0), 3)
+    return found
+
+
 def _by(state: LiveState, own: PixelsState) -> str:
     """What moved its fader last, in words."""
     if own.list_id in state.program.lists:
@@ -279,7 +292,7 @@ def told(state: LiveState, t: float) -> list[PixelsTold]:
     return [
         PixelsTold(
             own.map, own.picture, name_of(state.program, use), _by(state, own), own.fader.end, own.share(t),
-            own.fader.end > 0 or own.flash.end > 0, own.over,
+            own.fader.end > 0 or own.flash.end > 0, own.over, _heard(state, own, t),
         )
         for use, own in state.pixels.items()
     ]  # fmt: skip

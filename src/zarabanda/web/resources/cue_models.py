@@ -185,8 +185,8 @@ class MessageView(BaseModel):
 
 
 class CuePixelsView(BaseModel):
-    """A pixel map that is on after a cue, or stops with it. state: comes in, changes, stops or runs on; from_cue: where it came in
-    or was changed last; words: its name."""
+    """A pixel map that is on after a cue, or stops with it. state: comes in, changes, stops or runs on; from_cue: where it came
+    in or was changed last; words: its name."""
 
     map: int
     picture: int

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from sqlalchemy.orm import Session
@@ -15,7 +17,7 @@ from ..parts import Done
 from .cue_models import CuePath, CuePixelsPut, CuePixelsView
 
 api = APIBlueprint("cue_pixels", __name__, url_prefix="/api/cues", abp_tags=[Tag(name="cues")])
-_STATES = {"start": "comes in", "change": "changes", "stop": "stops"}
+_STATES: dict[str, Literal["comes in", "changes", "stops"]] = {"start": "comes in", "change": "changes", "stop": "stops"}
 
 
 def pixels_of(session: Session, whose: CueList, place: int) -> list[CuePixelsView]:

@@ -109,8 +109,8 @@ def get_cue(path: CuePath) -> CueContentView:
             everything_else_out=document.everything_else_out, states_everything=document.states_everything,
             takes_over=document.takes_over, dark_moves=document.dark_moves, seen_moves=document.seen_moves,
             moves=moves_view(whose, explain.moves(rig, whose)[place]), groups=found,
-            effects=_effects(session, whose, place), pixels=pixels_of(session, whose, place), messages=messages_of(session, document),
-            endless=endless_in_words(session, row.id),
+            effects=_effects(session, whose, place), pixels=pixels_of(session, whose, place),
+            messages=messages_of(session, document), endless=endless_in_words(session, row.id),
         )  # fmt: skip
 
 

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp, Eye, EyeOff } from "lucide-react";
 import styled from "styled-components";
 
-import type { Layer, MapEdits, PixelMap } from "../../../api/pixels";
+import { usePixelsTold, type Layer, type MapEdits, type PixelMap } from "../../../api/pixels";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button, Toggle } from "../../../ui/Button";
 import { Strip } from "../Strip";
@@ -77,6 +77,7 @@ interface Props {
   onKeep: (layers: number[]) => void;
 }
 
+const NOTHING: Record<number, number> = {};
 const percent = (layer: Layer) => `${Math.round((layer.document.opacity ?? 1) * 100)} %`;
 
 /** The layers of a map, the one on top first. */
@@ -88,6 +89,7 @@ export function LayerList({ map, chosen, edits, onChoose, onKeep }: Props) {
     order.splice(Math.min(Math.max(at + by, 0), order.length), 0, id);
     void edits.order(order);
   };
+  const heard = usePixelsTold()?.find((one) => one.map === map.id && one.picture === 0)?.heard ?? NOTHING;
   const someAlone = map.layers.some((one) => one.document.alone && one.document.on);
   if (!map.layers.length)
     return <Empty>No layer yet. Choose a picture below, or add a layer: it is seen at once.</Empty>;
@@ -107,6 +109,7 @@ export function LayerList({ map, chosen, edits, onChoose, onKeep }: Props) {
               <strong>{name}</strong>
               <small>
                 {layer.document.join} · {percent(layer)}
+                {heard[layer.id] !== undefined && ` · reads ${Math.round(heard[layer.id]! * 100)} %`}
                 {!layer.document.on && " · off"}
                 {layer.document.alone && " · alone"}
               </small>
