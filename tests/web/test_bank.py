@@ -99,11 +99,11 @@ def test_pages_are_made_renamed_moved_and_deleted_but_not_the_last(client):
     assert client.post("/api/pages", json={"name": "LATE"}).status_code == 409
     client.post(f"/api/pages/{number}/rename", json={"name": "Later"})
     client.post("/api/pages/order", json={"ids": [number]})
-    assert [one["name"] for one in client.get("/api/pages").json["pages"]] == ["Later", "Dance floor", "Songs"]
+    assert [one["name"] for one in client.get("/api/pages").json["pages"]] == ["Later", "Dance floor", "Songs", "Pixels"]
     client.delete(f"/api/pages/{number}")
     client.post("/api/undo")
     client.delete(f"/api/pages/{number}")
-    assert [one["name"] for one in client.get("/api/pages").json["pages"]] == ["Dance floor", "Songs"]
+    assert [one["name"] for one in client.get("/api/pages").json["pages"]] == ["Dance floor", "Songs", "Pixels"]
     sizes = client.get("/api/pages").json
     assert (sizes["faders"], sizes["buttons"]) == (16, 32)
 

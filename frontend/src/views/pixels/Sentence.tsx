@@ -43,7 +43,7 @@ export function Sentence({
         const text = before?.slot && SIGNS.test(part.text) ? part.text.slice(1).trimStart() : part.text;
         return (
           <Fragment key={part.slot ?? n}>
-            {n > 0 && text && " "}
+            {n > 0 && text && (before!.slot || !SIGNS.test(text)) && " "}
             {part.slot ? (
               <Together>
                 <Slot part={part} editor={hands} warned={false} />

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { usePixelTables, type Canvas } from "../../../api/pixels";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
+import { sidesFor } from "./sides";
 
 const Pair = styled.div`
   display: grid;
@@ -47,7 +48,11 @@ export function CanvasFields({ canvas, onChange }: { canvas: Canvas; onChange: (
         options={KINDS}
         value={kindOf(canvas)}
         onChange={(id) =>
-          change(id === "grid" ? { kind: "grid" } : { kind: "stage", view: id as "front" | "plan" })
+          change(
+            id === "grid"
+              ? { kind: "grid", ...sidesFor(canvas) }
+              : { kind: "stage", view: id as "front" | "plan" },
+          )
         }
       />
       {canvas.kind === "grid" && (

@@ -1,0 +1,8 @@
+import type { Canvas } from "../../../api/pixels";
+
+/** Columns and rows that have room for all cells: four times as wide as tall, where they do not fit as they are. */
+export function sidesFor({ heads = [], columns = 16, rows = 16 }: Canvas): { columns: number; rows: number } {
+  if (heads.length <= columns * rows && heads.length > (columns * rows) / 2) return { columns, rows };
+  const tall = Math.max(1, Math.round(Math.sqrt(heads.length / 4)));
+  return { columns: Math.max(1, Math.ceil(heads.length / tall)), rows: tall };
+}
