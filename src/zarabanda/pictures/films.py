@@ -38,7 +38,8 @@ class Reader:
     def picture_at(self, position: float) -> tuple[float, NDArray[np.uint8]] | None:
         """The same, with where in the film it is."""
         self._wanted = position
-        self._asked.set()
+        if not self._at - _AHEAD_S < position < self._at - _AHEAD_S / 2:
+            self._asked.set()  # half a second's worth at a time: a thread that is woken seldom costs others less
         with self._turn:
             before = [one for one in self._frames if one[0] <= position + 1e-3]
             return before[-1] if before else next(iter(self._frames), None)  # nothing before it: better than nothing
