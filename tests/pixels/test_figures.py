@@ -1,10 +1,13 @@
 """Figures at a few places worked out by hand, and what holds of every figure with every motion."""
 
+import tracemalloc
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from zarabanda.core.pixels import noise
 from zarabanda.core.pixels.canvas import on_grid
 from zarabanda.core.pixels.colouring import Colouring
 from zarabanda.core.pixels.figures import FIGURES, Heard
@@ -71,6 +74,23 @@ def test_flames_are_hot_at_the_bottom_and_out_above_their_height():
     assert levels[-1] > 0.7
     assert levels[0] == levels[1] == 0
     assert (np.diff(levels) >= -0.05).all()
+
+
+@given(st.lists(st.tuples(st.integers(-9_000, 9_000), st.integers(-9_000, 9_000)), min_size=2, max_size=5), st.floats(-50, 500))
+def test_noise_is_the_same_for_places_near_and_far_apart_and_repeats(places, z):
+    x, y = (np.array(one, np.float32) / 8 for one in zip(*places, strict=True))
+    together = noise.noise(x, y, z, 7)
+    alone = np.concatenate([noise.noise(x[n : n + 1], y[n : n + 1], z, 7) for n in range(len(x))])
+    assert together == pytest.approx(alone, abs=1e-5)
+    assert noise.noise(x + noise.PERIOD, y - 3 * noise.PERIOD, z, 7) == pytest.approx(together, abs=1e-5)
+
+
+def test_a_haze_seen_from_afar_takes_no_more_than_its_places():
+    layer = layer_of("haze", "grow", rect=Rect(-1.0, 0.1, 0.05, 0.7, 20.0))
+    tracemalloc.start()
+    Painter(CANVAS).drawn(layer, Moment(0.0), BASE)
+    assert tracemalloc.get_traced_memory()[1] < 20e6
+    tracemalloc.stop()
 
 
 class Picture:

@@ -13,6 +13,8 @@ Singles = NDArray[np.floating[Any]]
 
 _ROW, _LAYER = 65_537, 1_000_003
 """A point of the lattice is numbered x + _ROW · y, in layer z."""
+PERIOD = 256
+"""Steps of the lattice after which it repeats, across and down: a picture seen from afar has no more of it than that."""
 
 
 def smooth(share: Singles) -> Singles:
@@ -21,15 +23,17 @@ def smooth(share: Singles) -> Singles:
 
 
 def noise(x: Singles, y: Singles, z: float, seed: int) -> Singles:
-    """(P,) 0…1 at places (P,) and a time z: random at whole numbers, smooth between them (3x² − 2x³ in all three)."""
+    """(P,) 0…1 at places (P,) and a time z: random at whole numbers, smooth between them (3x² − 2x³ in all three); it repeats
+    after `PERIOD` across and down."""
     if not len(x):
         return np.zeros(0, np.float32)
     column, row = np.floor(x), np.floor(y)
+    across, down = smooth(x - column), smooth(y - row)
+    column, row = _near(column), _near(row)
     first_x, first_y = int(column.min()), int(row.min())
     wide, tall = int(column.max()) - first_x + 2, int(row.max()) - first_y + 2
     lattice = _lattice(first_x, first_y, wide, tall, z, seed)
     to_the_right: Singles = np.append(lattice[1:] - lattice[:-1], np.float32(0)).astype(np.float32)
-    across, down = smooth(x - column), smooth(y - row)
     at = ((row - np.float32(first_y)) * np.float32(wide) + (column - np.float32(first_x))).astype(np.intp)
     upper = lattice[at] + across * to_the_right[at]
     at += wide
@@ -38,10 +42,16 @@ def noise(x: Singles, y: Singles, z: float, seed: int) -> Singles:
     return found
 
 
+def _near(steps: Singles) -> Singles:
+    """Whole numbers (P,), those that lie farther apart than the lattice repeats brought into its first period."""
+    return steps if np.ptp(steps) < PERIOD else np.mod(steps, np.float32(PERIOD))
+
+
 def _lattice(first_x: int, first_y: int, wide: int, tall: int, z: float, seed: int) -> Singles:
     """Random values of the lattice at a time, row after row."""
     layer = int(np.floor(z))
-    key = (np.arange(first_x, first_x + wide) + _ROW * np.arange(first_y, first_y + tall)[:, None]).reshape(-1)
+    x, y = np.arange(first_x, first_x + wide) % PERIOD, np.arange(first_y, first_y + tall) % PERIOD
+    key = (x + _ROW * y[:, None]).reshape(-1)
     before, after = randomness.unit(seed, key, np.array([[layer % _LAYER], [(layer + 1) % _LAYER]]))
     share = z - layer
     now: Singles = (before + share * share * (3 - 2 * share) * (after - before)).astype(np.float32)

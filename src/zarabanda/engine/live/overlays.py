@@ -17,13 +17,12 @@ from zarabanda.messages import OverlayLevel, OverlayTold, PressOverlay
 from ..looks import overlay_player
 from ..program import Program
 from .following import EDITED_S
-from .playing import Fade
+from .playing import OUT, Fade, out_at
 from .running import start
 from .stages import look_beneath
 from .state import DEFAULT_RELEASE_S, LiveState
 
 Floats = NDArray[np.float64]
-OUT = Fade(0.0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -46,8 +45,7 @@ class OverlayState:
     @property
     def out_at(self) -> float:
         """When it is out; infinity while it is in or held."""
-        ways = (self.fader, self.flash)
-        return max(one.arrives for one in ways) if all(one.end == 0 for one in ways) else INFINITY
+        return out_at(self.fader, self.flash)
 
     def stage(self, t: float) -> Laid:
         """Its values in a frame."""

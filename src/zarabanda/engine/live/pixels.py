@@ -8,20 +8,18 @@ from typing import Any
 
 from zarabanda.core.pixels.layers import Layer, Moment
 from zarabanda.core.pixels.light import Picture
-from zarabanda.core.playback.shares import INFINITY
 from zarabanda.core.playback.trace import Over
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import LookAtPixels, PixelLevel, PixelsOut, PixelsTold, PressPixels
 
 from ..pixels import LayerSpeed, MadeLayer, PixelMap, Stack
 from ..program import Program
-from .playing import Fade
+from .playing import OUT, Fade, out_at
 from .state import DEFAULT_RELEASE_S, LiveState
 from .tempo import Clock
 
 Use = tuple[int, int]
 """A map, and the picture of the library that is on it; 0: its own layers."""
-OUT = Fade(0.0, 0.0)
 
 
 @dataclass(frozen=True)
@@ -55,8 +53,7 @@ class PixelsState:
     @property
     def out_at(self) -> float:
         """When it is out; infinity while it is in or held."""
-        ways = (self.fader, self.flash)
-        return max(one.arrives for one in ways) if all(one.end == 0 for one in ways) else INFINITY
+        return out_at(self.fader, self.flash)
 
 
 def named(state: LiveState, number: int) -> PixelMap:

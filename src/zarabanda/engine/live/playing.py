@@ -68,6 +68,15 @@ class Fade:
         return replace(self, at=self.at + by, earlier=earlier, paused_at=INFINITY)
 
 
+OUT = Fade(0.0, 0.0)
+"""Nothing, and on no way."""
+
+
+def out_at(*ways: Fade) -> float:
+    """When all of these are out; infinity while one of them is in, or held."""
+    return max(one.arrives for one in ways) if all(one.end == 0 for one in ways) else INFINITY
+
+
 @dataclass(frozen=True)
 class Glide:
     """A change of speed on the way: from the rate `before`, while θ as it runs by itself goes `length` cycles on from `begin`."""

@@ -1,9 +1,8 @@
-import { Fragment } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import type { Editor } from "./useEditor";
-import { Slot } from "./slots/Slot";
+import { SentenceWords } from "./SentenceWords";
 
 type Part = Schemas["SentencePart"];
 
@@ -13,7 +12,6 @@ const Line = styled.p`
   flex: 1;
   min-width: 0;
 `;
-const SIGNS = /^[,.)]/;
 
 /** Move the focus to the next or previous value of the sentences. */
 function walk(event: React.KeyboardEvent) {
@@ -36,38 +34,11 @@ const isWarned = (editor: Editor, slot: string) =>
       (notice.path === slot || slot.startsWith(`${notice.path}.`)),
   );
 
-/** A value, and the sign behind it on the same line. */
-const Together = styled.span`
-  white-space: nowrap;
-  button {
-    white-space: normal;
-  }
-`;
-
 /** A sentence whose values are the controls. */
 export function SentenceLine({ parts, editor, label }: { parts: Part[]; editor: Editor; label: string }) {
   return (
     <Line role="group" aria-label={label} onKeyDown={walk}>
-      {parts.map((part, n) => {
-        const before = parts[n - 1];
-        const sign = SIGNS.exec(parts[n + 1]?.text ?? "")?.[0] ?? "";
-        const text = before?.slot && SIGNS.test(part.text) ? part.text.slice(1).trimStart() : part.text;
-        const joined = !before?.slot && SIGNS.test(text);
-        const space = n > 0 && text && !joined && !before!.text.endsWith("(") ? " " : "";
-        return (
-          <Fragment key={part.slot ?? `word ${n}`}>
-            {space}
-            {part.slot ? (
-              <Together>
-                <Slot part={part} editor={editor.hands} warned={isWarned(editor, part.slot)} />
-                {sign}
-              </Together>
-            ) : (
-              text
-            )}
-          </Fragment>
-        );
-      })}
+      <SentenceWords parts={parts} hands={editor.hands} isWarned={(slot) => isWarned(editor, slot)} />
     </Line>
   );
 }
