@@ -244,13 +244,13 @@ def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path
     with started(tmp_path, "demo", "--node-port", "0") as running:
         demo = Demo(running)
         page = open_page(browser, demo.address)
-        page.get_by_role("button", name=CONNECTED).wait_for()
+        page.get_by_role("button", name=CONNECTED).wait_for(timeout=120_000)
         page.evaluate("document.title = 'still here'")
         web = children(demo)["web"]
         os.kill(web, signal.SIGSTOP)
         os.kill(web, signal.SIGKILL)
         page.get_by_text("Not connected to Zarabanda").wait_for()
-        page.get_by_role("button", name=CONNECTED).wait_for()
+        page.get_by_role("button", name=CONNECTED).wait_for(timeout=120_000)
         page.get_by_text("Not connected to Zarabanda").wait_for(state="detached")
         assert page.title() == "still here"
         page.context.close()

@@ -6,15 +6,6 @@ import pytest
 
 from tests.browser.engine import act, api
 
-EIGHT_VIEWS = """() => {
-  const list = document.querySelector("[role=tablist][aria-label=Views]");
-  const tab = list.querySelector("[role=tab]:not([aria-selected=true])");
-  const another = tab.cloneNode(true);
-  another.textContent = "Pixels";
-  list.append(another);
-  return list.querySelectorAll("[role=tab]").length;
-}"""
-
 
 @pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800)])
 def test_the_bar_has_room_for_eight_views_and_a_timecode(page, demo, width, height):
@@ -24,7 +15,7 @@ def test_the_bar_has_room_for_eight_views_and_a_timecode(page, demo, width, heig
     api(demo, f"/api/timelines/{song['id']}", begins, "PUT")
     act(demo, do="locate", timeline=song["id"], position=1.0)
     page.get_by_role("button", name="Timecode of the song").get_by_text("own clock, stands").wait_for()
-    assert page.evaluate(EIGHT_VIEWS) == 8
+    assert page.get_by_role("tablist", name="Views").get_by_role("tab").count() == 8
     bar = page.locator("header")
     assert bar.evaluate("bar => bar.scrollWidth") == width
     ends = bar.evaluate("""bar => [...bar.querySelectorAll("[role=tab], button, [role=group] [role=group], output")]

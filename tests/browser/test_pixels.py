@@ -76,7 +76,7 @@ def test_a_map_of_the_wall_is_made_and_its_picture_is_dragged_turned_and_mirrore
     kept(demo, "Fire wall", lambda found: found["layers"][0]["document"]["finish"]["fold"] == "left to right")
     page.get_by_role("group", name="Figure").get_by_role("button", name="rings").click()
     kept(demo, "Fire wall", lambda found: found["layers"][0]["document"]["figure"] == "rings")
-    for _ in range(6):
+    for _ in range(5):
         page.keyboard.press("Control+z")
     kept(demo, "Fire wall", lambda found: found["layers"][0]["document"]["rect"]["width"] == 1)
 
