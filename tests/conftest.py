@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
+import shutil
 
 import pytest
 from hypothesis import settings
 
 from zarabanda import wire
+from zarabanda.cli import prepare
 from zarabanda.network_settings import HERE_ONLY
 from zarabanda.tools.running import started
 
@@ -39,7 +42,22 @@ class Demo:
         return self.node_universes()[number]
 
 
+@pytest.fixture(scope="session")
+def demo_made(tmp_path_factory, worker_id):
+    """The data folder of a demo as it is before its first start: made once for all that test at the same time."""
+    together = tmp_path_factory.getbasetemp() if worker_id == "master" else tmp_path_factory.getbasetemp().parent
+    made = together / "demo made"
+    with (together / "demo.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not made.exists():
+            prepare(together / "demo in the making", demo=True)
+            (together / "demo in the making").rename(made)
+    return made
+
+
 @pytest.fixture(scope="module")
-def demo(tmp_path_factory):
-    with started(tmp_path_factory.mktemp("demo"), "demo", "--node-port", "0") as running:
+def demo(tmp_path_factory, demo_made):
+    data = tmp_path_factory.mktemp("demo")
+    shutil.copytree(demo_made, data, dirs_exist_ok=True)
+    with started(data, "demo", "--node-port", "0") as running:
         yield Demo(running)

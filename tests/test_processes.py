@@ -3,6 +3,7 @@
 import json
 import os
 import re
+import shutil
 import signal
 import socket
 import subprocess
@@ -246,10 +247,11 @@ def test_another_host_needs_an_access_code(tmp_path):
     assert "--access-code" in refused.stderr
 
 
-def test_a_stop_ends_the_streams_and_leaves_no_process(tmp_path):
+def test_a_stop_ends_the_streams_and_leaves_no_process(tmp_path, demo_made):
     from zarabanda.simulators.e131_node import E131Node
 
     node = E131Node(0)
+    shutil.copytree(demo_made, tmp_path, dirs_exist_ok=True)
     with started(tmp_path, "demo", "--no-node", "--node-port", str(node.port)) as running:
         assert until(lambda: node.status()["universes"], 10)
     assert until(lambda: all(row["terminated"] for row in node.status()["universes"]), 5)

@@ -2,6 +2,7 @@
 
 import contextlib
 import os
+import shutil
 import signal
 from concurrent.futures import ThreadPoolExecutor
 
@@ -12,8 +13,10 @@ from zarabanda.simulators.e131_node import E131Node
 from zarabanda.tools.running import started
 
 
-def test_a_second_machine_takes_over_and_gives_back(tmp_path):
+def test_a_second_machine_takes_over_and_gives_back(tmp_path, demo_made):
     node = E131Node(0)
+    for name in ("First", "Second"):
+        shutil.copytree(demo_made, tmp_path / name)
 
     def holds(name):
         rows = node.status()["universes"]

@@ -60,7 +60,7 @@ def _serve(settings: Settings, demo: bool, browse: bool, here_only: bool) -> Non
     supervisor = Supervisor(settings)
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, lambda *_: supervisor.stop())
-    _prepare(settings.data, demo)
+    prepare(settings.data, demo)
 
     def ready() -> None:
         print(f"Zarabanda is at {supervisor.address}  (Ctrl-C ends it)", flush=True)
@@ -70,7 +70,8 @@ def _serve(settings: Settings, demo: bool, browse: bool, here_only: bool) -> Non
     supervisor.run(ready)
 
 
-def _prepare(data: Path, demo: bool) -> None:
+def prepare(data: Path, demo: bool) -> None:
+    """Make the show of an empty data folder, the demo's or a new one; an older one is brought up to date."""
     from zarabanda.demo import salt_light
     from zarabanda.demo.timelines import songs_made
     from zarabanda.show import opening

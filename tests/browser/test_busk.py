@@ -206,9 +206,8 @@ def test_all_rows_fit_with_targets_of_forty_pixels_and_nothing_scrolls(busk, siz
     busk.set_viewport_size({"width": size[0], "height": size[1]})
     if size[1] < 800:
         busk.get_by_role("radio", name="Hidden").click()  # what is left of a low screen goes to the rows
-    busk.wait_for_timeout(200)
     section = busk.get_by_role("region", name="Salt night")
-    assert section.locator("button[data-row]").count() == 12
+    expect(section.locator("button[data-row]")).to_have_count(12)
     small, scrolled = section.evaluate(
         """(view) => {
           const targets = [...view.querySelectorAll('button[data-pad], button[data-none], [role=group] > button')];

@@ -232,8 +232,9 @@ def test_output_shows_what_the_node_decodes(page, demo):
     assert "Zarabanda" in row.inner_text()
 
 
-def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path):
+def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path, demo_made):
     import os
+    import shutil
     import signal
 
     from tests.conftest import Demo
@@ -241,6 +242,7 @@ def test_the_page_says_when_it_is_not_connected_and_comes_back(browser, tmp_path
     from zarabanda.tools.browser import open_page
     from zarabanda.tools.running import started
 
+    shutil.copytree(demo_made, tmp_path, dirs_exist_ok=True)
     with started(tmp_path, "demo", "--node-port", "0") as running:
         demo = Demo(running)
         page = open_page(browser, demo.address)

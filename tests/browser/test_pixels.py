@@ -90,6 +90,11 @@ def test_letters_run_over_the_battens_and_are_typed_in_their_sentence(page, demo
     page.get_by_role("dialog", name="Text").get_by_role("textbox").fill("MAREA")
     page.keyboard.press("Enter")
     kept(demo, "Battens", lambda found: found["layers"][-1]["document"]["settings"]["text"] == "MAREA")
+    page.wait_for_function(  # between the cells the canvas shows what the engine draws there
+        """() => { const own = document.querySelector('[data-beneath]');
+             const seen = own && own.getContext('2d').getImageData(0, 0, own.width, own.height).data;
+             return seen && seen.some((one, n) => n % 4 < 3 && one > 90); }"""
+    )
     expect(sentence).to_contain_text("“MAREA”")
     page.get_by_role("button", name="Bring it in").click()
     live_state(demo, lambda state: state["pixels"] and state["pixels"][0]["share"] == 1)

@@ -10,9 +10,12 @@ from tests.engine.busking import LEFT
 from tests.engine.singing import LENGTH, SONG, VERSE, Stage, cue_id
 from zarabanda import targets
 from zarabanda.core.effects.batch.batches import Batches
+from zarabanda.core.pixels.canvas import on_grid
+from zarabanda.core.pixels.layers import Painter
 from zarabanda.core.playback.trace import trace
 from zarabanda.core.rig import attributes
 from zarabanda.engine import journal
+from zarabanda.engine.drawing import drawn_now
 from zarabanda.engine.live import pixels, songs
 from zarabanda.engine.live.looking import over_base, running_at
 from zarabanda.engine.live.on_stage import on_stage
@@ -105,6 +108,20 @@ def test_a_fader_moves_the_share_a_button_brings_in_and_out_and_one_that_is_held
     assert wall.shares(7.0) == {(1, 0): 1.0}
     control(wall, FADER, 8.0, value=0.0)
     assert wall.shares(8.0) == {}
+
+
+def test_the_picture_beneath_the_cells_is_what_the_layers_give_there_whether_on_stage_or_not():
+    wall = Wall()
+    alone = drawn_now(wall.now, (WALL, 0), 1.0, 7)
+    assert (alone.ref, alone.columns, alone.rows) == (7, 64, 16)
+    assert set(zip(*[iter(alone.points)] * 3, strict=True)) == {(255, 0, 0)}
+    for t in (0.0, 1.3, 2.9):
+        control(wall, FLASH, t, down=True, holder="a")
+        now = np.frombuffer(drawn_now(wall.now, (WALL, BARS), t, 1).points, np.uint8).reshape(-1, 3)
+        own = wall.now.pixels[WALL, BARS]
+        layers = [pixels.moment(wall.now, own, one, t) for one in pixels.stack_of(wall.now.program, own.use).layers]
+        assert now.T / 255 == pytest.approx(Painter(on_grid(np.arange(64 * 16), 64, 16)).over_black(layers), abs=0.003)
+    assert drawn_now(wall.now, (99, 0), 1.0, 1).points == b""
 
 
 def test_maps_act_over_effects_or_under_them():

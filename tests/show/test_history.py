@@ -1,5 +1,7 @@
 """Edits, undo and redo."""
 
+import shutil
+
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
@@ -114,9 +116,9 @@ def test_a_failed_edit_changes_nothing(store):
         store.undo("a")
 
 
-def test_deleting_an_effect_leaves_its_controls_in_their_place_and_undo_brings_it_back(tmp_path):
-    store = Store(tmp_path / "demo.db")
-    salt_light.build(store)
+def test_deleting_an_effect_leaves_its_controls_in_their_place_and_undo_brings_it_back(tmp_path, demo_made):
+    shutil.copy(demo_made / "show.db", tmp_path)
+    store = Store(tmp_path / "show.db")
     with store.reading() as session:
         control = session.query(ControlRow).first()
     with store.edit("a", "Delete") as session:

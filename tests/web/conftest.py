@@ -1,18 +1,16 @@
 """The application on the demo show, without a network."""
 
+import shutil
+
 import pytest
 
-from zarabanda.demo import salt_light
-from zarabanda.show.store import Store
 from zarabanda.web.app import create_app
 
 
 @pytest.fixture(scope="module")
-def application(tmp_path_factory):
+def application(tmp_path_factory, demo_made):
     data = tmp_path_factory.mktemp("show")
-    store = Store(data / "show.db")
-    salt_light.build(store)
-    store.close()
+    shutil.copytree(demo_made, data, dirs_exist_ok=True)
     app = create_app(data, connect=False)
     yield app
     app.extensions["zarabanda"].store.close()

@@ -340,7 +340,7 @@ def test_a_document_is_woven_without_being_kept(client):
 
 
 def test_only_what_is_frozen_is_kept_as_a_look(client, application, monkeypatch):
-    monkeypatch.setattr(application.extensions["zarabanda"].link, "look_of", lambda key: None)
+    monkeypatch.setattr(application.extensions["zarabanda"].link.questions, "look_of", lambda key: None)
     answer = client.post("/api/draft/keep-frozen", json={"key": "draft:1"})
     assert answer.status_code == 422
     assert "Freeze the effect first" in answer.json["message"]

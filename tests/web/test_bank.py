@@ -47,7 +47,7 @@ def test_a_look_is_made_of_what_is_on_stage(client, application, monkeypatch):
         0, {"intensity": {"101": 40.0, "102": 50.0}, "zoom": {"101": 12.0}},
         [EffectNow(effect(client), "Wide circle", ["102", "101"], None, 0.5, 2.0)],
     )  # fmt: skip
-    monkeypatch.setattr(link, "held_on", lambda heads: held)
+    monkeypatch.setattr(link.questions, "held_on", lambda heads: held)
     client.post("/api/looks", json={"name": "Seen", "source": "stage", "families": ["intensity", "position"]})
     assert look(client, "Seen")["content"] == "intensity of 2 lights, Wide circle on 2 lights"
     client.post("/api/looks", json={"name": "Still", "source": "stage", "effects": False})

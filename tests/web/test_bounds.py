@@ -1,9 +1,10 @@
 """What is too much, too long, damaged or does not fit on the disk: told, and nothing else suffers."""
 
+import shutil
+
 import pytest
 
 from tests.show.test_edits_at_once import fill
-from zarabanda.demo import salt_light
 from zarabanda.errors import Busy
 from zarabanda.show.store import Store
 from zarabanda.show.tables import EffectRow
@@ -58,10 +59,8 @@ def test_too_many_weaves_at_once_are_told_to_wait():
         pass
 
 
-def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path):
-    store = Store(tmp_path / "show.db")
-    salt_light.build(store)
-    store.close()
+def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path, demo_made):
+    shutil.copy(demo_made / "show.db", tmp_path)
     app = create_app(tmp_path, connect=False)
     context = app.extensions["zarabanda"]
     fill(context.store)

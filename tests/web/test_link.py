@@ -1,5 +1,6 @@
 """The web process's end of the link: what is sent when, what comes back, and what happens when something fails."""
 
+import shutil
 import threading
 
 import msgspec
@@ -9,7 +10,6 @@ from sqlalchemy.exc import OperationalError
 
 from tests.waiting import until
 from zarabanda import messages, wire
-from zarabanda.demo import salt_light
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats import effect_edit
 from zarabanda.messages import (
@@ -57,9 +57,9 @@ class Engine:
 
 
 @pytest.fixture
-def show(tmp_path):
+def show(tmp_path, demo_made):
+    shutil.copy(demo_made / "show.db", tmp_path)
     store = Store(tmp_path / "show.db")
-    salt_light.build(store)
     link = EngineLink(tmp_path, store, Troubles())
     store.on_edit = link.edited
     yield tmp_path, store, link
@@ -210,7 +210,7 @@ def test_an_engine_that_comes_back_is_told_who_is_still_there(linked, show):
 
 def test_what_a_frozen_effect_shows_is_what_the_engine_says(linked):
     engine, _, link = linked
-    assert link.look_of("control:1") == {"intensity": {"101": 12.5}}
+    assert link.questions.look_of("control:1") == {"intensity": {"101": 12.5}}
     assert engine.of(AskLook)[0].key == "control:1"
 
 

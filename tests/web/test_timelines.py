@@ -215,7 +215,7 @@ def test_what_was_recorded_becomes_events_and_another_pass_adds_or_replaces(clie
         (flash["id"], 3.5, "down", 0.0, 0, "a"), *moves,
     ), [(1.0, 5.0)])  # fmt: skip
     link = application.extensions["zarabanda"].link
-    monkeypatch.setattr(link, "taken_of", lambda one: told)
+    monkeypatch.setattr(link.questions, "taken_of", lambda one: told)
     before = len(on(client, "Saltworks"))
     added = client.post(f"/api/timelines/{number}/recording", json={"replaces": False}).json
     kinds = [(one["at"], round(one["length"], 6), one["document"]) for one in added["events"]]
@@ -227,7 +227,7 @@ def test_what_was_recorded_becomes_events_and_another_pass_adds_or_replaces(clie
     again = client.post(f"/api/timelines/{number}/recording", json={"replaces": True}).json
     assert len(again["gone"]) == 5
     assert len(on(client, "Saltworks")) == before + 1
-    monkeypatch.setattr(link, "taken_of", lambda one: TakenNow(0, [], []))
+    monkeypatch.setattr(link.questions, "taken_of", lambda one: TakenNow(0, [], []))
     assert "Nothing was recorded" in client.post(f"/api/timelines/{number}/recording", json={}).json["message"]
     undo(client, 5)
 

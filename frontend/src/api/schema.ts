@@ -2061,7 +2061,7 @@ export interface paths {
             cookie?: never;
         };
         /** A picture of the library as a strip of small pictures. */
-        get: operations["pixels_get_picture_strip_pictures__int_picture_id__strip_png_get"];
+        get: operations["pixel_pictures_get_picture_strip_pictures__int_picture_id__strip_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2095,7 +2095,7 @@ export interface paths {
             cookie?: never;
         };
         /** An entry of a table as a strip of small pictures: one cycle. */
-        get: operations["pixels_get_table_strip_tables__string_table___string_name__strip_png_get"];
+        get: operations["pixel_pictures_get_table_strip_tables__string_table___string_name__strip_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2118,6 +2118,23 @@ export interface paths {
         post?: never;
         /** Delete a map; controls that it was on keep their place. Undo brings it back. */
         delete: operations["pixels_delete_map__int_map_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pixels/{map_id}/beneath.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The layers of a map over black as the engine draws them now, small: what lies beneath the cells of its canvas. */
+        get: operations["pixel_pictures_get_what_is_beneath__int_map_id__beneath_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2233,7 +2250,7 @@ export interface paths {
             cookie?: never;
         };
         /** A layer of a map as a strip of small pictures. */
-        get: operations["pixels_get_layer_strip__int_map_id__layers__int_layer_id__strip_png_get"];
+        get: operations["pixel_pictures_get_layer_strip__int_map_id__layers__int_layer_id__strip_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2267,7 +2284,7 @@ export interface paths {
             cookie?: never;
         };
         /** The layers of a map as a strip of small pictures. */
-        get: operations["pixels_get_map_strip__int_map_id__strip_png_get"];
+        get: operations["pixel_pictures_get_map_strip__int_map_id__strip_png_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -15462,7 +15479,7 @@ export interface operations {
             };
         };
     };
-    pixels_get_picture_strip_pictures__int_picture_id__strip_png_get: {
+    pixel_pictures_get_picture_strip_pictures__int_picture_id__strip_png_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -15513,7 +15530,7 @@ export interface operations {
             };
         };
     };
-    pixels_get_table_strip_tables__string_table___string_name__strip_png_get: {
+    pixel_pictures_get_table_strip_tables__string_table___string_name__strip_png_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -15622,6 +15639,28 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    pixel_pictures_get_what_is_beneath__int_map_id__beneath_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -15834,7 +15873,7 @@ export interface operations {
             };
         };
     };
-    pixels_get_layer_strip__int_map_id__layers__int_layer_id__strip_png_get: {
+    pixel_pictures_get_layer_strip__int_map_id__layers__int_layer_id__strip_png_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -15892,7 +15931,7 @@ export interface operations {
             };
         };
     };
-    pixels_get_map_strip__int_map_id__strip_png_get: {
+    pixel_pictures_get_map_strip__int_map_id__strip_png_get: {
         parameters: {
             query?: never;
             header?: never;

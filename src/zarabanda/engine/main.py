@@ -21,6 +21,7 @@ from zarabanda.messages import (
     Acting,
     AnyAction,
     AskActing,
+    AskCanvas,
     AskHeld,
     AskLook,
     AskStage,
@@ -55,6 +56,7 @@ from zarabanda.workers import Troubles, in_words
 
 from . import journal as journals
 from .compiling import Compiler
+from .drawing import drawn_now
 from .folding_ahead import FoldingAhead
 from .hearing import media_of
 from .held_now import held_now
@@ -212,6 +214,8 @@ class Engine:
                 peer.post(traced(state, sent, message.head, message.attribute, now, message.ref))
             case AskHeld():
                 peer.post(held_now(self.loop.state, message.heads, time.monotonic(), message.ref))
+            case AskCanvas():
+                peer.post(drawn_now(self.loop.state, (message.map, message.picture), time.monotonic(), message.ref))
             case AskActing():
                 peer.post(Acting(message.ref, acting(self.loop.state, message.effect_id)))
             case _:

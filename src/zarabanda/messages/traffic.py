@@ -136,6 +136,14 @@ class AskTaken(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fiel
     ref: int
 
 
+class AskCanvas(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="canvas"):
+    """What do the layers of a pixel map, or of a picture on it, look like now, before they meet any light?"""
+
+    map: Number
+    picture: int
+    ref: int
+
+
 class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_field="type", tag="show"):
     """Parts that are new or have changed, and keys of those that are gone.
 
@@ -154,7 +162,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     written_back: list[PlayerId] = []
 
 
-Question = AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken
+Question = AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken | AskCanvas
 ToEngine = Do | WatchAll | PreviewEffect | PreviewPixels | Audition | PreviewValues | Question | ShowUpdate
 
 # from the engine
@@ -235,6 +243,15 @@ class HeldNow(msgspec.Struct, frozen=True, tag_field="type", tag="held-now"):
     effects: list[EffectNow]
 
 
+class CanvasNow(msgspec.Struct, frozen=True, tag_field="type", tag="canvas-now"):
+    """The layers over black: red, green and blue (0…255) of points by rows from top left. No points: the map is not there."""
+
+    ref: int
+    columns: int
+    rows: int
+    points: bytes
+
+
 class TakenTold(msgspec.Struct, frozen=True):
     """Something that a hand did on a track while it recorded: see `engine.live.recording.Taken`."""
 
@@ -313,7 +330,8 @@ class ShowRefused(msgspec.Struct, frozen=True, tag_field="type", tag="refused-sh
     message: str
 
 
-FromEngine = EngineHello | Frame | UniverseFrame | State | Look | Traced | Acting | HeldNow | TakenNow | Refused | ShowRefused
+Answer = Look | Traced | Acting | HeldNow | TakenNow | CanvasNow
+FromEngine = EngineHello | Frame | UniverseFrame | State | Answer | Refused | ShowRefused
 
 # to a browser, beside frames as they come
 

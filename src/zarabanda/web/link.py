@@ -7,9 +7,8 @@ import secrets
 import socket
 import threading
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from pathlib import Path
-from typing import Any
 
 import msgspec
 from sqlalchemy.exc import SQLAlchemyError
@@ -24,14 +23,9 @@ from zarabanda.formats.pixel_document import PixelMapDocument
 from zarabanda.messages import (
     Acting,
     AnyAction,
-    AskActing,
-    AskHeld,
-    AskLook,
     AskPage,
-    AskStage,
-    AskTaken,
-    AskTrace,
     Audition,
+    CanvasNow,
     Do,
     DoActions,
     EngineHello,
@@ -60,7 +54,6 @@ from zarabanda.messages import (
     Traced,
     Trouble,
     UniverseFrame,
-    Values,
     WatchAll,
 )
 from zarabanda.show import compile as compiling
@@ -72,9 +65,9 @@ from zarabanda.workers import Troubles, Worker, in_words
 from .browsers import Browser, Browsers
 from .compiled import Compiled
 from .processes import what_is_down
+from .questions import Questions
 
 _RETRY_S = 0.1
-_ANSWER_S = 2.0
 _decoder = msgspec.msgpack.Decoder(FromEngine)
 _NAMED = frozenset({PaletteRow.__tablename__, TempoRow.__tablename__})
 """Tables whose rows documents name."""
@@ -92,7 +85,7 @@ class EngineLink:
         self._connection: socket.socket | None = None
         self._sending, self._pushing = threading.Lock(), threading.Lock()
         self._asked: dict[int, tuple[Browser, object]] = {}
-        self._answers: dict[int, tuple[threading.Event, list[Any]]] = {}
+        self.questions = Questions(self.send)
         self._references = 0
         self._auditions: Browser | None = None
         self._worker = Worker(NAME, self._be_connected, troubles)
@@ -235,48 +228,6 @@ class EngineLink:
                 self._asked.pop(next(iter(self._asked)))
         self.send(Do(action, number))
 
-    def look_of(self, key: PlayerId) -> Values | None:
-        """What a frozen effect shows on stage now: values by attribute and head; None where nothing frozen has this key."""
-        found: Values | None = self._asked_for(lambda number: AskLook(key, number))
-        return found
-
-    def stage_of(self, heads: list[str]) -> Values:
-        """What heads have on stage now, below the levels: values by attribute and head."""
-        found: Values | None = self._asked_for(lambda number: AskStage(heads, number))
-        return found or {}
-
-    def held_on(self, heads: list[str]) -> HeldNow:
-        """What is held on heads now, below effects, and which effects run on them."""
-        found: HeldNow = self._asked_for(lambda number: AskHeld(heads, number))
-        return found
-
-    def taken_of(self, timeline: int) -> TakenNow:
-        """What was recorded of a song; it is forgotten then."""
-        found: TakenNow = self._asked_for(lambda number: AskTaken(timeline, number))
-        return found
-
-    def trace_of(self, head: str, attribute: str) -> Traced:
-        """Where a value on stage comes from, and the slots it comes out at."""
-        found: Traced = self._asked_for(lambda number: AskTrace(head, attribute, number))
-        return found
-
-    def acting(self, effect_id: int) -> list[tuple[str, list[str]]]:
-        """On which heads an effect runs now: where each that plays comes from, and the keys of its heads."""
-        found: Acting = self._asked_for(lambda number: AskActing(effect_id, number))
-        return found.plays
-
-    def _asked_for(self, question: Callable[[int], AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken]) -> Any:
-        self._references += 1
-        number, arrived, answer = self._references, threading.Event(), list[Any]()
-        self._answers[number] = (arrived, answer)
-        try:
-            self.send(question(number))
-            if not arrived.wait(_ANSWER_S):
-                raise ZarabandaError("The engine did not answer in time; try again.")
-        finally:
-            self._answers.pop(number, None)
-        return answer[0]
-
     # browsers
 
     def join(self) -> Browser:
@@ -365,11 +316,6 @@ class EngineLink:
         while (message := wire.receive(connection, _decoder)) is not None:
             self._pass_on(message)
 
-    def _answered(self, number: int, what: object) -> None:
-        arrived, answer = self._answers[number]
-        answer.append(what)
-        arrived.set()
-
     def _pass_on(self, message: FromEngine) -> None:
         match message:
             case Frame():
@@ -385,10 +331,8 @@ class EngineLink:
                 self.state = msgspec.structs.replace(message, health=health)
                 for browser in self._browsers.every:
                     browser.post_newest("state", self.state)
-            case Look(ref, values) if ref in self._answers:
-                self._answered(ref, values)
-            case Traced(ref) | Acting(ref) | HeldNow(ref) | TakenNow(ref) if ref in self._answers:
-                self._answered(ref, message)
+            case Look() | Traced() | Acting() | HeldNow() | TakenNow() | CanvasNow():
+                self.questions.answered(message)
             case Refused(text, ref) if ref in self._asked:
                 asker, reference = self._asked.pop(ref)
                 asker.post(Refused(text, reference))

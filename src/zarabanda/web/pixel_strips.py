@@ -11,11 +11,11 @@ import numpy as np
 from zarabanda.core.pixels.canvas import on_grid
 from zarabanda.core.pixels.colouring import Colouring
 from zarabanda.core.pixels.figures import Heard
-from zarabanda.core.pixels.layers import EVERY_FIGURE, Layer, Moment, Painter, joined
+from zarabanda.core.pixels.layers import EVERY_FIGURE, Layer, Moment, Painter
 from zarabanda.core.pixels.places import MOTIONS
 from zarabanda.core.pixels.settings import filled
 from zarabanda.engine.live.pixels import run
-from zarabanda.engine.pixels import MadeLayer
+from zarabanda.engine.pixels import LayerSpeed, MadeLayer
 from zarabanda.formats.pixel_edit import new_layer
 from zarabanda.pictures.lettering import Letters
 
@@ -26,7 +26,7 @@ _SECONDS, _BEATS_PER_SECOND = 4.0, 2.0
 _GREY = Colouring("value", ((0.06, 0.055, 0.05), (0.94, 0.9, 0.85)))
 
 
-def _png(frames: Sequence[np.ndarray], columns: int, rows: int) -> bytes:
+def png(frames: Sequence[np.ndarray], columns: int, rows: int) -> bytes:
     """A strip of drives (3, C) each."""
     from PIL import Image
 
@@ -43,15 +43,13 @@ def stack_strip(layers: Sequence[MadeLayer], columns: int, rows: int) -> bytes:
     frames = []
     for n in range(FRAMES):
         seconds = n * _SECONDS / FRAMES
-        light = np.zeros((3, columns * rows), np.float32)
-        for one in layers:
-            speed = one.speed
-            theta = seconds / speed.seconds if speed.kind == "time" else seconds * _BEATS_PER_SECOND * speed.cycles_per_beat
-            now = Moment(run(theta, speed.run), seconds, _heard(n))
-            rgb, cover = painter.drawn(one.layer, now, np.ones_like(light))
-            light = light + cover * np.float32(one.layer.opacity) * (joined(one.layer.join, light, rgb) - light)
-        frames.append(light)
-    return _png(frames, columns, rows)
+        frames.append(painter.over_black((one.layer, _moment(one.speed, seconds, _heard(n))) for one in layers))
+    return png(frames, columns, rows)
+
+
+def _moment(speed: LayerSpeed, seconds: float, heard: Heard) -> Moment:
+    theta = seconds / speed.seconds if speed.kind == "time" else seconds * _BEATS_PER_SECOND * speed.cycles_per_beat
+    return Moment(run(theta, speed.run), seconds, heard)
 
 
 def _cycle(layer: Layer, columns: int, rows: int) -> bytes:
@@ -61,7 +59,7 @@ def _cycle(layer: Layer, columns: int, rows: int) -> bytes:
     for n in range(FRAMES):
         rgb, cover = painter.drawn(layer, Moment(n / FRAMES, n / FRAMES, _heard(n)), np.ones((3, columns * rows), np.float32))
         frames.append(np.float32(0.05) + cover * (rgb - np.float32(0.05)))
-    return _png(frames, columns, rows)
+    return png(frames, columns, rows)
 
 
 def _heard(n: int) -> Heard:

@@ -53,7 +53,7 @@ export function MapWork({ map, maps, layer, edits, onMap, onAdded }: Props) {
         numbered={numbered}
         onNumbered={setNumbered}
       />
-      {cells && <PixelCanvas cells={cells} layer={layer} edits={edits} numbered={numbered} />}
+      {cells && <PixelCanvas map={map.id} cells={cells} layer={layer} edits={edits} numbered={numbered} />}
       <Sentences>
         {layer && layerHands && (
           <Sentence

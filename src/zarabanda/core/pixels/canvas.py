@@ -79,6 +79,18 @@ def of_no_cells() -> Canvas:
     return Canvas(nothing.astype(np.int64), nothing, nothing, nothing, nothing, 1.0, 1.0)
 
 
+def evenly(width: float, height: float, most: int) -> Canvas:
+    """A canvas as wide and high as another, filled with equal cells by rows from top left, `most` along the longer side: a
+    picture of layers is made of it.
+
+    >>> evenly(1.0, 0.25, 8).columns, evenly(1.0, 0.25, 8).rows
+    (8, 2)
+    """
+    columns, rows = (max(1, round(most * side / max(width, height))) for side in (width, height))
+    x, y = np.tile(np.arange(columns), rows) / columns * width, np.repeat(np.arange(rows), columns) / rows * height
+    return Canvas(np.arange(columns * rows), x, y, x + width / columns, y + height / rows, width, height)
+
+
 def on_stage(heads: Ints, places: Floats, view: str) -> Canvas:
     """Cells where they stand. places (C, 3): metres; view: `front` (from the audience) or `plan` (from above, upstage on top).
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
@@ -120,6 +120,14 @@ class Painter:
         if self._is_hard(layer):
             cover = (cover >= 0.5).astype(np.float32)
         return self._coloured(layer, now, planes, cover, base)
+
+    def over_black(self, layers: Iterable[tuple[Layer, Moment]]) -> Singles:
+        """Drives (3, C) of layers, the lowest first, where nothing is beneath."""
+        light = np.zeros((3, len(self.canvas)), np.float32)
+        for layer, now in layers:
+            rgb, cover = self.drawn(layer, now, np.ones_like(light))
+            light = light + cover * np.float32(layer.opacity) * (joined(layer.join, light, rgb) - light)
+        return light
 
     def _raster_of(self, layer: Layer) -> Raster | None:
         if layer.figure in DRAWINGS:

@@ -245,13 +245,16 @@ def stages(state: LiveState, t: float, *, over: bool) -> list[Over]:
     return [one for one in found if one is not None]
 
 
+def as_seen(state: LiveState, use: Use) -> PixelsState:
+    """One that is looked at: as it is on stage, or as if it had always run."""
+    return state.pixels.get(use) or PixelsState(*use, state.program.maps[use[0]].over_effects, 0.0)
+
+
 def seen(state: LiveState, t: float) -> LiveState:
     """What screens show while a map is looked at: the state with it alone, whole."""
     use = state.pixels_seen
     assert use is not None
-    there = state.pixels.get(use)
-    whole = state.program.maps[use[0]]
-    own = there or PixelsState(*use, whole.over_effects, 0.0)
+    own = as_seen(state, use)
     others = {other: one for other, one in state.pixels.items() if one.map != use[0]}
     return state.with_(pixels={**others, use: replace(own, fader=Fade(1.0, 1.0))})
 

@@ -85,7 +85,7 @@ def get_differences(path: CuePath) -> Differences:
     whose, place = compiled(path.cue_id)
     rig, tracked = context().link.rig, whose.after(place)
     values = np.where(np.isnan(tracked.values), rig.home, tracked.values)
-    stage = context().link.stage_of(list(rig.heads.keys))
+    stage = context().link.questions.stage_of(list(rig.heads.keys))
     now = np.full(values.shape, np.nan)
     for name, heads in stage.items():
         for head, value in heads.items():

@@ -202,7 +202,7 @@ def _rounded(values: Values) -> Values:
 @api.post("/take", responses={200: Done})
 def take_from_stage(body: TakeFromStage) -> Done:
     """Keep what heads have on stage at this moment, effects and all, as values of the draft."""
-    look = context().link.stage_of(known_heads(body.heads))
+    look = context().link.questions.stage_of(known_heads(body.heads))
     with context().store.edit(browser_id(), "Take from stage") as session:
         wanted = {name: values for name, values in look.items() if attributes.BY_NAME[name].family in body.families}
         repositories.draft.set_values(session, _rounded(wanted))
@@ -263,7 +263,7 @@ def put_on(body: OnDraft) -> tuple[DraftEffectView, int]:
 def keep_frozen(body: FrozenLook) -> Done:
     """Keep what an effect shows on stage while it is frozen as values of the draft, and let the effect go."""
     link = context().link
-    look = link.look_of(PlayerId(body.key))
+    look = link.questions.look_of(PlayerId(body.key))
     if look is None:
         raise ZarabandaError("Only what is frozen can be kept as a look. Freeze the effect first.", "key")
     with context().store.reading() as session:

@@ -44,7 +44,7 @@ def _content(session: Session, asked: LookSource) -> tuple[HeldValues, list[dict
         ]
         return drafted(session, asked.families, heads), effects
     link = context().link
-    held = link.held_on(heads if heads is not None else list(link.rig.heads.keys))
+    held = link.questions.held_on(heads if heads is not None else list(link.rig.heads.keys))
     values: HeldValues = {
         name: dict(own)
         for name, own in held.values.items()

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import zlib
 from collections.abc import Mapping, Sequence
-from typing import Any, Literal
+from typing import Any
 
 import msgspec
 import numpy as np
-from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, ValidationError
 from sqlalchemy.orm import Session
 
 from zarabanda.core.explain.pixel_sentence import layer_sentence, map_sentence, settings_of, summary
@@ -20,7 +19,7 @@ from zarabanda.core.pixels.colouring import OVER
 from zarabanda.core.pixels.layers import EVERY_FIGURE, JOINS
 from zarabanda.core.pixels.light import ACTS
 from zarabanda.core.pixels.places import MOTIONS
-from zarabanda.engine.pixels import PixelMaker, canvas_of
+from zarabanda.engine.pixels import canvas_of
 from zarabanda.errors import NotThere, ZarabandaError, brief
 from zarabanda.formats import pixel_edit
 from zarabanda.formats.cue_document import CuePixels
@@ -34,15 +33,12 @@ from zarabanda.formats.pixel_document import (
     numbered,
 )
 from zarabanda.media_folder import MEDIA
-from zarabanda.messages import PicturePart
 from zarabanda.pictures.media import PictureMedia
 from zarabanda.show import references, repositories
-from zarabanda.show.compile import palettes_by_number
 from zarabanda.show.tables import PictureRow, PixelMapRow
 
 from ..context import browser_id, context
 from ..parts import Done, Id, Kept
-from ..pixel_strips import stack_strip, table_strip
 from .effect_models import SentencePart
 from .pixel_models import (
     CellsView,
@@ -65,7 +61,6 @@ from .pixel_models import (
 )
 
 api = APIBlueprint("pixels", __name__, url_prefix="/api/pixels", abp_tags=[Tag(name="pixels")])
-_A_DAY_S = 86_400
 
 
 class MapPath(BaseModel):
@@ -84,13 +79,6 @@ class PicturePath(BaseModel):
     """Which picture of the library."""
 
     picture_id: Id
-
-
-class TablePath(BaseModel):
-    """Which entry of which table."""
-
-    table: Literal["figure", "motion", "over"]
-    name: str = Field(max_length=40)
 
 
 def pictures() -> PictureMedia:
@@ -381,59 +369,3 @@ def delete_picture(path: PicturePath) -> Done:
         row = repositories.rows.get(session, PictureRow, path.picture_id, "picture")
         session.delete(row)
         return Done(done=f"Deleted {row.name}")
-
-
-# strips: moving thumbnails
-
-
-def _strip(content: bytes, seconds: int = _A_DAY_S) -> Response:
-    response = Response(content, mimetype="image/png")
-    response.headers["Cache-Control"] = f"max-age={seconds}"
-    return response
-
-
-@api.get("/tables/<string:table>/<string:name>/strip.png")
-def get_table_strip(path: TablePath) -> Response:
-    """An entry of a table as a strip of small pictures: one cycle."""
-    tables: dict[str, Mapping[str, Any]] = {"figure": EVERY_FIGURE, "motion": MOTIONS, "over": OVER}
-    if path.name not in tables[path.table]:
-        raise NotThere(f"There is no {path.table} of this name.", "name")
-    with context().weaves.turn():
-        return _strip(table_strip(path.table, path.name))
-
-
-def _made(session: Session, name: str, layers: Sequence[Mapping[str, Any]]) -> bytes:
-    maker = PixelMaker(context().data / MEDIA)
-    part = PicturePart(1, name, {"layers": [{**one, "on": True, "alone": False} for one in layers]})
-    with context().weaves.turn():
-        return stack_strip(maker.pictures([part], palettes_by_number(session))[1].layers, 60, 24)
-
-
-@api.get("/pictures/<int:picture_id>/strip.png")
-def get_picture_strip(path: PicturePath) -> Response:
-    """A picture of the library as a strip of small pictures."""
-    with context().store.reading() as session:
-        row = repositories.rows.get(session, PictureRow, path.picture_id, "picture")
-        return _strip(_made(session, row.name, row.document["layers"]))
-
-
-@api.get("/<int:map_id>/strip.png")
-def get_map_strip(path: MapPath) -> Response:
-    """The layers of a map as a strip of small pictures."""
-    with context().store.reading() as session:
-        row = _row(session, path.map_id)
-        return _strip(_made(session, row.name, [one for one in row.document["layers"] if one["on"]]), seconds=0)
-
-
-@api.get("/<int:map_id>/layers/<int:layer_id>/strip.png")
-def get_layer_strip(path: LayerPath) -> Response:
-    """A layer of a map as a strip of small pictures."""
-    with context().store.reading() as session:
-        row = _row(session, path.map_id)
-        layers = [one for one in row.document["layers"] if one["id"] == path.layer_id]
-        if not layers:
-            raise NotThere("This layer is not there any more. Undo brings it back.", "layer")
-        whole = [
-            {**one, "rect": {"left": 0.0, "top": 0.0, "width": 1.0, "height": 1.0, "turn": 0.0}, "opacity": 1.0} for one in layers
-        ]
-        return _strip(_made(session, row.name, whole))

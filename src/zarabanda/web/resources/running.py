@@ -59,7 +59,7 @@ def get_runs(path: EffectOf) -> RunsView:
     """On which heads an effect runs now, by what started it."""
     runs = [
         RunsOn(source=source, heads=heads, words=f"{len(heads)} head{'' if len(heads) == 1 else 's'}, {_in_short(heads)}")
-        for source, heads in context().link.acting(path.effect_id)
+        for source, heads in context().link.questions.acting(path.effect_id)
         if heads
     ]
     return RunsView(runs=runs)

@@ -139,7 +139,7 @@ def copy_events(path: TimelinePath, body: CopyEvents) -> EventsEdited:
 @api.post("/<int:timeline_id>/recording", responses={200: EventsEdited})
 def keep_recording(path: TimelinePath, body: KeepRecording) -> EventsEdited:
     """Make events of what was recorded since recording began, and end that."""
-    found = context().link.taken_of(path.timeline_id)
+    found = context().link.questions.taken_of(path.timeline_id)
     if not found.spans:
         raise ZarabandaError("Nothing was recorded: arm a track, record, and play.", "timeline")
     with context().store.edit(browser_id(), "Record") as session:

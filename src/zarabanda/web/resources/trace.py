@@ -211,7 +211,7 @@ def _of(head: str, wanted: str | None) -> TraceView:
         known = ", ".join(name for name, _ in choices)
         raise ZarabandaError(f"Head {head} has no {shown(attribute)}; it has {known}.", "attribute")
     link = context().link
-    answer: Traced = link.trace_of(head, attribute)
+    answer: Traced = link.questions.trace_of(head, attribute)
     fixture = link.fixtures[int(link.rig.fixture[link.rig.heads.index[head]])]
     names, first = fixture.mode.slot_names, ((fixture.universe or 1) - 1) * SLOTS + (fixture.address or 1)
     with context().store.reading() as session:

@@ -5,7 +5,8 @@ import type { Cells, Layer, MapEdits } from "../../../api/pixels";
 import { onEveryFrame, wake } from "../../../live/loop";
 import { live } from "../../../live/socket";
 import { useSize } from "../../../ui/useSize";
-import { paintCells, placed } from "./paintCells";
+import { Beneath } from "./Beneath";
+import { covered, paintCells, placed } from "./paintCells";
 import { RectTool } from "./RectTool";
 import type { Rect } from "./rects";
 
@@ -23,7 +24,8 @@ const Frame = styled.div`
 `;
 const Board = styled.div`
   position: relative;
-  canvas {
+  > canvas:last-of-type {
+    position: relative;
     display: block;
     image-rendering: pixelated;
   }
@@ -48,7 +50,11 @@ const READABLE_PX = 15;
 /** Where there is less room, of every so many cells. */
 const EVERY = 8;
 
+/** Where cells cover so much of the canvas, what is beneath them cannot be seen. */
+const ALL = 0.98;
+
 interface Props {
+  map: number;
   cells: Cells;
   layer: Layer | undefined;
   edits: MapEdits;
@@ -57,7 +63,7 @@ interface Props {
 }
 
 /** The canvas: every cell in the colour that it has on stage, and the rectangle of the chosen layer. */
-export function PixelCanvas({ cells, layer, edits, numbered }: Props) {
+export function PixelCanvas({ map, cells, layer, edits, numbered }: Props) {
   const [size, measure] = useSize();
   const canvas = useRef<HTMLCanvasElement>(null);
   const room = { x: Math.max(size.width - PADDING.x, 40), y: Math.max(size.height - PADDING.y, 30) };
@@ -80,10 +86,12 @@ export function PixelCanvas({ cells, layer, edits, numbered }: Props) {
   }, [width, height, places, cells.heads]);
   const [held, setHeld] = useState<Rect | null>(null); // what a hand has hold of
   const rect = held ?? (layer?.document.rect as Rect | undefined);
+  const gappy = useMemo(() => covered(cells.areas, cells.width, cells.height) < ALL, [cells]);
   const readable = numbered && cells.heads.length < 4000;
   return (
     <Frame ref={measure} role="img" aria-label={`${cells.heads.length} cells as they are lit`}>
-      <Board style={{ width, height }}>
+      <Board style={{ width, height, visibility: size.width ? undefined : "hidden" }}>
+        {gappy && <Beneath map={map} />}
         <canvas ref={canvas} width={width} height={height} />
         {readable && (
           <Numbers aria-hidden="true">

@@ -16,6 +16,14 @@ export function placed(areas: number[], scale: number): Int32Array {
   return found;
 }
 
+/** What share of a canvas cells cover, 0…1; they do not overlap. */
+export function covered(areas: number[], width: number, height: number): number {
+  let sum = 0;
+  for (let n = 0; n < areas.length; n += 4)
+    sum += (areas[n + 2]! - areas[n]!) * (areas[n + 3]! - areas[n + 1]!);
+  return width * height > 0 ? sum / (width * height) : 1;
+}
+
 /** What a dark cell looks like, so that the canvas is seen. */
 const DARK = [24, 21, 18] as const;
 const OPAQUE = 0xff000000;
