@@ -26,7 +26,7 @@ from zarabanda.event_log import EventLog
 from zarabanda.kept_file import put_aside
 from zarabanda.protocols import artnet, e131
 from zarabanda.show.opening import can_be_written
-from zarabanda.simulators import artnet_node, e131_node, message_sink, timecode_player
+from zarabanda.simulators import artnet_node, e131_node, message_sink, sound_player, timecode_player
 from zarabanda.web.processes import FILE, ProcessEntry
 from zarabanda.workers import Troubles, Worker
 
@@ -180,11 +180,13 @@ class Supervisor:
         osc_port = _free_port(message_sink.PIXEL_SERVER, socket.SOCK_DGRAM)
         midi_port = _free_port(message_sink.CAPTION_SCREEN, socket.SOCK_STREAM)
         player_port = _free_port(timecode_player.PLAYER, socket.SOCK_STREAM)
+        sound_port = _free_port(sound_player.SOUND, socket.SOCK_STREAM)
         engine = [python, "-m", "zarabanda.engine", "--data", data, "--node", f"{e131_node.HOST}:{node_port}",
                   "--artnet-node", there, "--source-name", settings.source_name, "--rate", str(settings.rate),
                   "--pixel-server", f"{message_sink.PIXEL_SERVER}:{osc_port}",
                   "--caption-screen", f"{message_sink.CAPTION_SCREEN}:{midi_port}",
-                  "--timecode-player", f"{timecode_player.PLAYER}:{player_port}", "--heartbeat", "{heartbeat}",
+                  "--timecode-player", f"{timecode_player.PLAYER}:{player_port}",
+                  "--sound-player", f"{sound_player.SOUND}:{sound_port}", "--heartbeat", "{heartbeat}",
                   "--since", str(time.monotonic()), "--wait"]  # fmt: skip
         if settings.priority is not None:
             engine += ["--priority", str(settings.priority)]
@@ -204,7 +206,7 @@ class Supervisor:
         if settings.node:
             node = [python, "-m", "zarabanda.simulators", "--port", str(node_port), "--artnet-port", str(artnet_port),
                     "--osc-port", str(osc_port), "--midi-port", str(midi_port), "--player-port", str(player_port),
-                    "--data", data]  # fmt: skip
+                    "--sound-port", str(sound_port), "--data", data]  # fmt: skip
             children.insert(0, Child("node", node, logs / "node.log"))
         return children
 

@@ -102,6 +102,30 @@ def test_letters_run_over_the_battens_and_are_typed_in_their_sentence(page, demo
     live_state(demo, lambda state: not state["pixels"])
 
 
+def test_a_level_hears_the_simulated_line_while_it_plays(page, demo):
+    page.get_by_role("tab", name="Output", exact=True).click()
+    page.get_by_role("tab", name="Timecode, sound").click()
+    line = page.get_by_role("region", name="Line input")
+    expect(line).to_contain_text("It is silent.")
+    line.get_by_role("button", name="Play the simulated line").click()
+    expect(line).to_contain_text("It is heard.")
+    open_map(page, "Battens")
+    page.get_by_role("button", name="Add a layer").click()
+    page.get_by_role("menuitem", name="level", exact=True).click()
+    sentence = page.get_by_role("group", name="The layer as a sentence")
+    sentence.get_by_role("button", name=re.compile("^Hears: ")).click()
+    page.get_by_role("option", name="the line input, as it comes").or_(
+        page.get_by_role("radio", name="the line input, as it comes")
+    ).click()
+    page.keyboard.press("Escape")
+    kept(demo, "Battens", lambda found: found["layers"][-1]["document"]["settings"]["hears"] == "line")
+    page.get_by_role("button", name="Bring it in").click()
+    live_state(demo, lambda state: state["pixels"] and max(state["pixels"][0]["heard"].values(), default=0) > 0.7)
+    page.get_by_role("button", name="Take out Battens").click()
+    api(demo, "/api/output/line/player", {"on": False})
+    live_state(demo, lambda state: not state["line"]["sounds"])
+
+
 def film():
     out = io.BytesIO()
     with av.open(out, "w", format="mp4") as file:

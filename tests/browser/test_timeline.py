@@ -208,7 +208,7 @@ def test_a_song_follows_the_simulated_player_while_a_fader_is_used_by_hand_and_g
     body = {"name": "Saltworks", "document": {**song["document"], "clock": "MTC"}}
     api(demo, f"/api/timelines/{song['id']}", body, method="PUT")
     page.get_by_role("tab", name="Output", exact=True).click()
-    page.get_by_role("tab", name="Timecode", exact=True).click()
+    page.get_by_role("tab", name="Timecode, sound").click()
     player = page.get_by_role("region", name="Simulated player")
     label = player.get_by_role("textbox", name="Go to a label")
     label.fill("02:01:15:00")

@@ -212,3 +212,15 @@ def test_a_map_is_put_on_a_pad_of_a_row(client):
     assert (pad["name"], pad["pixels"], pad["effect"], pad["gone"]) == (picture["name"], on_map, None, "")
     both = client.put(path, json={"section": "effects", "pads": [{"pixels": on_map, "effect": 1}]})
     assert "and nothing else" in both.json["message"]
+
+
+def test_the_line_input_is_chosen_from_what_is_there_and_undone(client):
+    assert client.get("/api/output/line").json["source"] == "simulator"
+    refused = client.put("/api/output/line", json={"source": "Nowhere"})
+    assert refused.status_code == 422
+    assert "Choose the simulated line" in refused.json["message"]
+    assert client.put("/api/output/line", json={"source": ""}).json["source"] == ""
+    client.post("/api/undo")
+    assert client.get("/api/output/line").json["source"] == "simulator"
+    gone = client.post("/api/output/line/player", json={"on": True})
+    assert (gone.status_code, "without --no-node" in gone.json["message"]) == (404, True)

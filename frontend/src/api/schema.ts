@@ -1485,6 +1485,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/output/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where sound comes in, and how the simulated line is. */
+        get: operations["line_get_line_get"];
+        /** Hear another input. */
+        put: operations["line_set_line_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/output/line/player": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the simulated line do something: nothing of the show changes. */
+        post: operations["line_ask_sound_player_player_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/output/listening": {
         parameters: {
             query?: never;
@@ -5841,6 +5876,25 @@ export interface components {
             ids: number[];
         };
         /**
+         * LineSource
+         * @description The simulator, an input by its name; empty: none.
+         */
+        LineSource: {
+            /** Source */
+            source: string;
+        };
+        /**
+         * LineView
+         * @description source: where sound comes in, empty: nowhere; inputs: sound inputs of this machine; player: None: it does not run.
+         */
+        LineView: {
+            /** Inputs */
+            inputs: string[];
+            player: components["schemas"]["SoundPlayerView"] | null;
+            /** Source */
+            source: string;
+        };
+        /**
          * ListContent
          * @description A new list, or another name or settings for one.
          */
@@ -6336,6 +6390,16 @@ export interface components {
             /** @enum {unknown} */
             do: "level";
             value: number;
+        };
+        /**
+         * LineTold
+         * @description The line input. open: whether there is a line; sounds: whether something comes; bands: 32 of them, 0…1, from low to high.
+         */
+        LiveLineTold: {
+            /** @default [] */
+            bands?: number[];
+            open: boolean;
+            sounds: boolean;
         };
         /**
          * LineUp
@@ -7015,6 +7079,8 @@ export interface components {
             levels: {
                 [key: string]: number;
             };
+            /** @default null */
+            line?: components["schemas"]["LiveLineTold"] | null;
             /** @default [] */
             lists?: components["schemas"]["LiveListTold"][];
             /** @default null */
@@ -9589,6 +9655,41 @@ export interface components {
              * @default false
              */
             silent?: boolean;
+        };
+        /**
+         * SoundBody
+         * @description What the simulated line shall do: play or stop, play otherwise.
+         */
+        SoundBody: {
+            /**
+             * Bpm
+             * @default null
+             */
+            bpm?: number | null;
+            /**
+             * Loudness
+             * @default null
+             */
+            loudness?: number | null;
+            /**
+             * On
+             * @default null
+             */
+            on?: boolean | null;
+        };
+        /**
+         * SoundPlayerView
+         * @description The simulated line: see `simulators.sound_player.SoundHow`.
+         */
+        SoundPlayerView: {
+            /** Bpm */
+            bpm: number;
+            /** Listeners */
+            listeners: number;
+            /** Loudness */
+            loudness: number;
+            /** Runs */
+            runs: boolean;
         };
         /**
          * SoundView
@@ -14170,6 +14271,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    line_get_line_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    line_set_line_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineSource"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    line_ask_sound_player_player_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoundBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineView"];
                 };
             };
             /** @description Unprocessable Entity */

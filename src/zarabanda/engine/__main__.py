@@ -4,7 +4,7 @@ import argparse
 import sys
 from pathlib import Path
 
-from zarabanda.messages import ARTNET, E131, MIDI, MTC, OSC
+from zarabanda.messages import ARTNET, E131, LINE, MIDI, MTC, OSC
 
 from .main import main
 
@@ -15,6 +15,7 @@ parser.add_argument("--artnet-node", required=True, help="address:port of the si
 parser.add_argument("--pixel-server", help="address:port of the simulated device that hears OSC")
 parser.add_argument("--caption-screen", help="address:port of the simulated device that hears MIDI")
 parser.add_argument("--timecode-player", help="address:port of the simulated player of timecode")
+parser.add_argument("--sound-player", help="address:port of the simulated line")
 parser.add_argument("--source-name", default="Zarabanda")
 parser.add_argument("--priority", type=int, help="of all E1.31 that is sent, instead of that of each route")
 parser.add_argument("--rate", type=float, default=44.0)
@@ -32,6 +33,6 @@ def _address(text: str) -> tuple[str, int]:
 if given.wait and not sys.stdin.readline():
     sys.exit()  # whoever started it is gone
 simulators = {E131: _address(given.node), ARTNET: _address(given.artnet_node)}
-devices = {OSC: given.pixel_server, MIDI: given.caption_screen, MTC: given.timecode_player}
+devices = {OSC: given.pixel_server, MIDI: given.caption_screen, MTC: given.timecode_player, LINE: given.sound_player}
 simulators |= {speaks: _address(where) for speaks, where in devices.items() if where}
 main(given.data, simulators, given.source_name, given.priority, given.rate, given.heartbeat, given.since)

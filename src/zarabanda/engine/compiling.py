@@ -36,6 +36,7 @@ from zarabanda.messages import (
     EffectPart,
     EventPart,
     HeldValues,
+    LineInPart,
     LookPart,
     OpeningPart,
     PalettePart,
@@ -63,6 +64,7 @@ from .decoding import SUBJECTS as OF_RIG
 from .decoding import RigMaker
 from .folds import Folds
 from .hearing import SoundMaker
+from .line_in import HeardLine
 from .looks import LookMaker, overlay_of, players_of
 from .messaging import action_list_of, messages_of
 from .pixels import SUBJECTS as OF_PIXELS
@@ -75,7 +77,8 @@ from .timelines import TimelineMaker
 AUDITION = PlayerId("audition")
 """Plays an effect that is only being looked at."""
 _AUDITION: PartKey = ("audition", 0)
-_NOT_OF_SONGS = OF_TIMELINES | {"draft-values", "draft-effect", "audition", "opening", "route", "device", "timecode-in"}
+_ELSEWHERE = {"draft-values", "draft-effect", "audition", "opening", "route", "device", "timecode-in", "line-in"}
+_NOT_OF_SONGS = OF_TIMELINES | _ELSEWHERE
 """Parts that leave what songs are at positions as it is, but for timelines themselves."""
 _UNREADABLE = (ValueError, TypeError, KeyError, IndexError, AttributeError, ZarabandaError)
 
@@ -104,7 +107,7 @@ class Compiler:
     """Makes programs from parts; keeps what it made of each, so that an edit costs what it changes. media: the folder of
     pictures, films and sounds; None: there is none."""
 
-    def __init__(self, media: Path | None = None) -> None:
+    def __init__(self, media: Path | None = None, line: HeardLine | None = None) -> None:
         self._parts: dict[PartKey, AnyPart] = {}
         self._arrived: dict[PartKey, int] = {}
         self._previews: dict[int, dict[str, Any]] = {}
@@ -119,7 +122,7 @@ class Compiler:
         self._cues = CueMaker()
         self._rows = RowMaker()
         self._looks, self._controls, self._timelines = LookMaker(), ControlMaker(), TimelineMaker()
-        self._pixels, self._sounds = PixelMaker(media), SoundMaker(media)
+        self._pixels, self._sounds = PixelMaker(media), SoundMaker(media, line)
         self._program = EMPTY
 
     def copy(self) -> Compiler:
@@ -217,6 +220,8 @@ class Compiler:
             now = replace(now, opening=tuple(one for part in self._of(OpeningPart) for one in part.actions))
         if "timecode-in" in subjects:
             now = replace(now, timecode_in=next((part.source for part in self._of(TimecodeInPart)), ""))
+        if "line-in" in subjects:
+            now = replace(now, line_in=next((part.source for part in self._of(LineInPart)), ""))
         if "route" in subjects:
             now = replace(now, routes=tuple(sorted(self._of(RoutePart), key=lambda one: one.id)))
         if "device" in subjects:

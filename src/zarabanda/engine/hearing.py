@@ -1,4 +1,4 @@
-"""What picture layers hear: the sound of the song that plays."""
+"""What picture layers hear: the sound of the song that plays, or of the line input."""
 
 from __future__ import annotations
 
@@ -12,17 +12,22 @@ from zarabanda.media_folder import MEDIA
 from zarabanda.sound.media import Media
 from zarabanda.sound.spectrum import Spectrum
 
+from .line_in import HeardLine
+
 SILENCE = Heard()
 
 
 @dataclass(frozen=True, eq=False)
 class Sounds:
-    """Spectra of the sounds of songs, by the number of their timeline."""
+    """Spectra of the sounds of songs, by the number of their timeline; and the line input, which is heard as it comes."""
 
     songs: Mapping[int, Spectrum] = field(default_factory=dict)
+    line: HeardLine = field(default_factory=HeardLine)
 
     def heard(self, song: tuple[int, float] | None, how: Mapping[str, Any], t: float) -> Heard:
         """What a layer hears at t. song: which plays, and how far its time is behind; how: values of the layer's settings."""
+        if how["hears"] == "line":
+            return Heard(self.line.at(t, how["fall_s"]), self.line.at(t, how["fall_s"], how["hold_s"]))
         spectrum = self.songs.get(song[0]) if song is not None else None
         if spectrum is None or song is None:
             return SILENCE
@@ -31,9 +36,10 @@ class Sounds:
 
 
 class SoundMaker:
-    """Reads spectra, each once. media: the folder; None: there is none."""
+    """Reads spectra, each once. media: the folder; None: there is none; line: what is heard of the line input."""
 
-    def __init__(self, media: Path | None) -> None:
+    def __init__(self, media: Path | None, line: HeardLine | None = None) -> None:
+        self._line = line or HeardLine()
         self._media = Media(media) if media is not None else None
         self._known: dict[str, Spectrum] = {}
 
@@ -48,7 +54,7 @@ class SoundMaker:
                     continue
             if hash_ in self._known:
                 found[number] = self._known[hash_]
-        return Sounds(found)
+        return Sounds(found, self._line)
 
 
 def media_of(data: Path) -> Path:

@@ -17,6 +17,7 @@ import msgspec
 from zarabanda import network_settings, wire
 from zarabanda.event_log import EventLog
 from zarabanda.messages import (
+    LINE,
     MTC,
     Acting,
     AnyAction,
@@ -63,6 +64,7 @@ from .held_now import held_now
 from .identity import SequenceNumbers, stream_identity
 from .keeper import NAME as JOURNAL
 from .keeper import JournalKeeper
+from .line_in import LineIn
 from .live.advance import MOVES
 from .live.programs import order_in
 from .live.sending import Outward
@@ -100,14 +102,15 @@ class Engine:
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
         self.loop.on_message = self._send
+        self._line = LineIn(simulators.get(LINE), troubles)
         self._timecode = TimecodeIn(
             simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles,
             lambda: self._publisher.state_is_new(),
         )  # fmt: skip
         self._folding = FoldingAhead(lambda: self.loop.state, self.loop.idle, troubles)
-        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode)
+        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode, self._line)
         self._media = media_of(data)
-        self._compiler = Compiler(self._media)
+        self._compiler = Compiler(self._media, self._line.heard)
         self._compiling = threading.Lock()
         self._kept: ShowUpdate | None = None
         self._boot = journals.boot_id()
@@ -136,6 +139,7 @@ class Engine:
         self._server.close()
         self.devices.close()
         self._timecode.close()
+        self._line.close()
         self._folding.close()
         self.loop.batching.close()
 
@@ -155,7 +159,7 @@ class Engine:
             self.troubles.tell(f"{JOURNAL} {number + 1}", text)
 
     def _compiled(self, update: ShowUpdate) -> Program:
-        compiler = Compiler(self._media)
+        compiler = Compiler(self._media, self._line.heard)
         program = compiler.take(update)
         self._compiler, self._kept = compiler, update
         return program
@@ -176,6 +180,7 @@ class Engine:
             self._routed = program.routes
             self._routes.set(program.routes)
         self._timecode.set(program.timecode_in)
+        self._line.set(program.line_in)
         if program.devices != self._sent_to:
             self._sent_to = program.devices
             self.devices.set(program.devices)

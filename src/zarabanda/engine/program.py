@@ -117,6 +117,7 @@ class Program:
     timelines: Mapping[int, Timeline] = field(default_factory=dict)
     """Songs by number, in their running order."""
     timecode_in: str = ""
+    line_in: str = ""
     """Where timecode comes from."""
     folds: Folds = field(default_factory=Folds, compare=False)
     """What songs are at positions."""

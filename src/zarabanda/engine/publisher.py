@@ -23,6 +23,7 @@ from zarabanda.messages import (
 from zarabanda.outputs.devices import Devices
 
 from .frames import FrameWriter, universe_frame
+from .line_in import LineIn
 from .live.action_lists import told as actions_told
 from .live.controls import level_of
 from .live.cue_lists import at_step, following, list_state
@@ -43,8 +44,8 @@ _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 class Publisher:
     """Called in the loop's thread, after a frame was sent."""
 
-    def __init__(self, loop: Loop, source: str, devices: Devices, timecode: TimecodeIn) -> None:
-        self._loop, self._source, self._devices, self._timecode = loop, source, devices, timecode
+    def __init__(self, loop: Loop, source: str, devices: Devices, timecode: TimecodeIn, line: LineIn) -> None:
+        self._loop, self._source, self._devices, self._timecode, self._line = loop, source, devices, timecode, line
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
         self._step: int | None = None
@@ -124,6 +125,7 @@ class Publisher:
             cut_off=_cut_off(state),
             songs=songs_told(live, t),
             timecode=self._timecode.report(t) if program.timecode_in else None,
+            line=self._line.report(t),
             scrubbed=None if live.scrubbed is None else live.scrubbed[1],
             rows=rows_told(state, self._latest, t),
             busk=busk_told(state, t) if program.rows else None,

@@ -12,7 +12,7 @@ from zarabanda.targets import Target
 from .ids import HeldValues, PaletteUse, PartKey
 
 E131, ARTNET = "E1.31", "Art-Net"
-OSC, MIDI, MTC = "OSC", "MIDI", "MTC"
+OSC, MIDI, MTC, LINE = "OSC", "MIDI", "MTC", "line"
 SIMULATOR, MULTICAST, BROADCAST = "simulator", "multicast", "broadcast"
 """What a route can go to, beside an address."""
 
@@ -214,6 +214,12 @@ class ColourWayPart(Part, frozen=True, tag="colour-way"):
     way: str = "rgb"
 
 
+class LineInPart(Part, frozen=True, tag="line-in"):
+    """Where sound comes in: the simulator, an input of this machine, or nowhere."""
+
+    source: str = SIMULATOR
+
+
 class TimecodeInPart(Part, frozen=True, tag="timecode-in"):
     """Where timecode comes from: the simulator, a MIDI port of this machine, or nowhere."""
 
@@ -292,6 +298,7 @@ AnyPart = (
     | CueListPart
     | CuePart
     | TimelinePart
+    | LineInPart
     | TimecodeInPart
     | TrackPart
     | EventPart

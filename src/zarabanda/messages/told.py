@@ -235,6 +235,14 @@ class TimecodeTold(msgspec.Struct, frozen=True):
     text: str = ""
 
 
+class LineTold(msgspec.Struct, frozen=True):
+    """The line input. open: whether there is a line; sounds: whether something comes; bands: 32, 0…1, from low to high."""
+
+    open: bool
+    sounds: bool
+    bands: list[float] = []
+
+
 class CutOffTold(msgspec.Struct, frozen=True):
     """When everything was cut off, in s since 1970; cues: what was on then, in words; standing: how many lists wait to go on."""
 

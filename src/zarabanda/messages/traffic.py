@@ -15,6 +15,7 @@ from .told import (
     CutOffTold,
     DeviceState,
     HeldSlot,
+    LineTold,
     ListTold,
     LookTold,
     LoopHealth,
@@ -222,6 +223,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     songs: list[SongTold] = []
     scrubbed: float | None = None
     timecode: TimecodeTold | None = None
+    line: LineTold | None = None
 
 
 class EffectNow(msgspec.Struct, frozen=True):

@@ -26,6 +26,7 @@ from zarabanda.messages import (
     EffectPart,
     EventPart,
     FixturePart,
+    LineInPart,
     LookPart,
     ModePart,
     OpeningPart,
@@ -237,6 +238,7 @@ def _opening(session: Session, keys: Keys) -> Iterator[AnyPart]:
     row = session.get(Show, 1)
     yield OpeningPart(tuple(row.settings.get("opening", ())) if row else ())
     yield ColourWayPart(row.settings.get("way", "rgb") if row else "rgb")
+    yield LineInPart(row.settings.get("line_in", SIMULATOR) if row else "")
     yield TimecodeInPart(row.settings.get("timecode_in", SIMULATOR) if row else "")
 
 

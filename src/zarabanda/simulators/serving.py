@@ -12,14 +12,20 @@ from zarabanda.workers import Troubles
 
 from .message_sink import MessageSink
 from .node import Faults, SimulatedNode
+from .sound_player import SoundPlayer
 from .timecode_player import TimecodePlayer, changed
 
 
 def serve(
-    nodes: Sequence[SimulatedNode], sinks: Sequence[MessageSink], path: Path, player: TimecodePlayer | None = None
+    nodes: Sequence[SimulatedNode],
+    sinks: Sequence[MessageSink],
+    path: Path,
+    player: TimecodePlayer | None = None,
+    sound: SoundPlayer | None = None,
 ) -> wire.Server:
     """Answer `{"type": "status"}`, `where`, `gaps`, `reset` and `misbehave`, each to the nodes of a `protocol`, or to all; and
-    `received`, `forget` and `vanish`, to the devices that speak `speaks`, or to all; and `player`, to the player of timecode."""
+    `received`, `forget` and `vanish`, to the devices that speak `speaks`, or to all; and `player` and `sound`, to the players of
+    timecode and sound."""
 
     def answer(peer: wire.Peer, message: wire.Message) -> None:
         if message.get("type") in _OF_SINKS:
@@ -28,6 +34,9 @@ def serve(
             return
         if message.get("type") == "player" and player is not None:
             peer.post(_played(player, message))
+            return
+        if message.get("type") == "sound" and sound is not None:
+            peer.post(_sounded(sound, message))
             return
         asked = [node for node in nodes if node.protocol == message.get("protocol", node.protocol)]
         try:
@@ -54,6 +63,19 @@ def _played(player: TimecodePlayer, message: dict[str, Any]) -> dict[str, Any]:
     except (TypeError, ValueError) as error:
         return {"type": "refused", "message": f"This cannot be asked of the player: {error}."}
     return {"type": "player", **player.status()}
+
+
+def _sounded(player: SoundPlayer, message: dict[str, Any]) -> dict[str, Any]:
+    """Play, stop, or play otherwise; then how it is."""
+    try:
+        player.change(message.get("how", {}))
+        if message.get("on") is not None:
+            player.play(bool(message["on"]))
+    except ZarabandaError as error:
+        return {"type": "refused", "message": error.message}
+    except (TypeError, ValueError) as error:
+        return {"type": "refused", "message": f"This cannot be asked of the simulated line: {error}."}
+    return {"type": "sound", **player.status()}
 
 
 def _status(nodes: list[SimulatedNode], message: dict[str, Any]) -> dict[str, Any]:

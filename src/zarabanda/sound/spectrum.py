@@ -20,6 +20,7 @@ _RANGE_DB = 60.0
 """So far below the loudest is 0."""
 _MAGIC = b"ZSP1"
 Bytes = NDArray[np.uint8]
+Floats = NDArray[np.floating[Any]]
 
 
 @dataclass(frozen=True, eq=False)
@@ -34,12 +35,8 @@ class Spectrum:
         last = int(seconds * PER_SECOND)
         back = int((fall_s + hold_s) * PER_SECOND)
         rows = self.levels[max(0, last - back) : max(0, last + 1)]
-        if not len(rows) or last - back >= len(self.levels):
-            return np.zeros(BANDS, np.float32)
         ago = (last - np.arange(max(0, last - back), max(0, last - back) + len(rows))) / PER_SECOND
-        fallen = np.maximum(ago - hold_s, 0) / max(fall_s, 1e-3)
-        found: NDArray[np.float32] = (rows.astype(np.float32) / 255 - fallen[:, None].astype(np.float32)).max(axis=0)
-        return np.maximum(found, 0)
+        return fallen(rows.astype(np.float32) / 255, ago, fall_s, hold_s)
 
     @classmethod
     def of(cls, path: Path) -> Spectrum:
@@ -56,26 +53,49 @@ class Spectrum:
         return cls(levels)
 
 
+def fallen(levels: Floats, ago: Floats, fall_s: float, hold_s: float) -> NDArray[np.float32]:
+    """(32,) what levels (frames, 32), each so many s ago (frames,), have fallen to: the loudest of what is left of them."""
+    if not len(levels):
+        return np.zeros(BANDS, np.float32)
+    lost = (np.maximum(ago - hold_s, 0) / max(fall_s, 1e-3)).astype(np.float32)
+    found: NDArray[np.float32] = (levels - lost[:, None]).max(axis=0).astype(np.float32)
+    return np.maximum(found, 0)
+
+
+class Analyser:
+    """Measures bands of sound as it comes. rate: samples a second."""
+
+    def __init__(self, rate: int) -> None:
+        self._hop, self._window = rate // PER_SECOND, np.hanning(_WINDOW)
+        edges = np.geomspace(LOWEST_HZ, min(HIGHEST_HZ, rate / 2), BANDS + 1) * _WINDOW / rate
+        self._first = np.minimum(np.floor(edges[:-1]).astype(int), _WINDOW // 2 - 1)
+        self._end = np.maximum(np.ceil(edges[1:]).astype(int), self._first + 1)
+        self._rest = np.zeros(_WINDOW // 2, np.float32)
+
+    def feed(self, samples: NDArray[np.floating[Any]]) -> NDArray[np.float64]:
+        """(frames, 32) decibels of the bands, 50 a second, of what is whole with these samples (n,)."""
+        self._rest = np.concatenate([self._rest, samples])
+        count = max(0, (len(self._rest) - _WINDOW) // self._hop + 1)
+        if not count:
+            return np.zeros((0, BANDS))
+        at = np.arange(count)[:, None] * self._hop + np.arange(_WINDOW)
+        power = np.abs(np.fft.rfft(self._rest[at] * self._window, axis=1)) ** 2
+        sums = np.concatenate([np.zeros((count, 1)), np.cumsum(power, axis=1)], axis=1)
+        self._rest = self._rest[count * self._hop :]
+        found: NDArray[np.float64] = 10 * np.log10(
+            (sums[:, self._end] - sums[:, self._first]) / (self._end - self._first) + 1e-12
+        )
+        return found
+
+
+def shares(decibels: NDArray[np.float64], loudest: float) -> NDArray[np.float64]:
+    """Decibels as shares 0…1: the loudest is 1, what is 60 dB below it 0."""
+    return np.clip(1 + (decibels - loudest) / _RANGE_DB, 0, 1)
+
+
 def measured(blocks: Any, rate: int) -> Bytes:
     """(frames, 32) levels of sound in blocks (n, channels)."""
-    hop, window = rate // PER_SECOND, np.hanning(_WINDOW)
-    edges = np.geomspace(LOWEST_HZ, min(HIGHEST_HZ, rate / 2), BANDS + 1) * _WINDOW / rate
-    first = np.minimum(np.floor(edges[:-1]).astype(int), _WINDOW // 2 - 1)
-    end = np.maximum(np.ceil(edges[1:]).astype(int), first + 1)
-    rest, rows = np.zeros(_WINDOW // 2, np.float32), list[NDArray[np.float64]]()
-    for block in blocks:
-        rest = np.concatenate([rest, block.mean(axis=1)])
-        count = max(0, (len(rest) - _WINDOW) // hop + 1)
-        if not count:
-            continue
-        at = np.arange(count)[:, None] * hop + np.arange(_WINDOW)
-        power = np.abs(np.fft.rfft(rest[at] * window, axis=1)) ** 2
-        sums = np.concatenate([np.zeros((count, 1)), np.cumsum(power, axis=1)], axis=1)
-        rows.append((sums[:, end] - sums[:, first]) / (end - first))
-        rest = rest[count * hop :]
-    if not rows:
-        return np.zeros((0, BANDS), np.uint8)
-    decibels = 10 * np.log10(np.concatenate(rows) + 1e-12)
-    share = 1 + (decibels - decibels.max()) / _RANGE_DB
-    levels: Bytes = np.round(np.clip(share, 0, 1) * 255).astype(np.uint8)
+    analyser = Analyser(rate)
+    decibels = np.concatenate([np.zeros((0, BANDS)), *(analyser.feed(block.mean(axis=1)) for block in blocks)])
+    levels: Bytes = np.round(shares(decibels, decibels.max(initial=-120.0)) * 255).astype(np.uint8)
     return levels

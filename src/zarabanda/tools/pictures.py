@@ -164,7 +164,7 @@ def _player(page: Any) -> None:
     sheet.get_by_role("button", name="Clock").click()
     page.get_by_role("option", name="MTC").click()
     sheet.get_by_role("button", name="Keep", exact=True).click()
-    _output("Timecode")(page)
+    _output("Timecode, sound")(page)
     player = page.get_by_role("region", name="Simulated player")
     player.get_by_role("textbox", name="Jitter").fill("20")
     player.get_by_role("textbox", name="Jitter").press("Enter")

@@ -31,7 +31,7 @@ export function OutputView() {
         <TabName id="slots">Slots</TabName>
         <TabName id="routes">Routes</TabName>
         <TabName id="devices">Devices</TabName>
-        <TabName id="timecode">Timecode</TabName>
+        <TabName id="timecode">Timecode, sound</TabName>
         <TabName id="simulators">Simulators</TabName>
         <TabName id="health">Health</TabName>
       </TabRow>

@@ -193,6 +193,7 @@ _UP = degrees("direction", "Direction", -90.0)
 _SCALE, _COARSENESS = share("scale", "Scale", 0.3, 2.0, 0.02), share("coarseness", "Coarseness", 0.5)
 _GAIN = share("gain", "Range", 1.0, 4.0, 0.1)
 _PEAKS = share("peaks", "Peak line", 0.0, 0.3)
+_HEARS = choice("hears", "Hears", "song", {"song": "the song", "line": "the line input, as it comes"})
 _FALL = Setting("fall_s", "Fall time", 0.4, 0.05, 5.0, "s")
 _HOLD = Setting("hold_s", "Peak hold", 0.8, 0.0, 10.0, "s")
 
@@ -232,15 +233,15 @@ FIGURES: dict[str, Figure] = {
     ),
     "level": Figure(
         "level",
-        "The level of the song from {lowest} to {highest} of its bands, at {direction}, range {gain}, falling in {fall_s}, "
+        "The level of {hears} from {lowest} to {highest} of its bands, at {direction}, range {gain}, falling in {fall_s}, "
         "peaks {peaks} for {hold_s},",
         _level,
-        (share("lowest", "Lowest band", 0.0), share("highest", "Highest band", 1.0), _UP, _GAIN, _FALL, _PEAKS, _HOLD),
+        (share("lowest", "Lowest band", 0.0), share("highest", "Highest band", 1.0), _HEARS, _UP, _GAIN, _FALL, _PEAKS, _HOLD),
         listens=True,
     ),
     "bands": Figure(
-        "bands", "Bands, {number} of them, of the song, range {gain}, falling in {fall_s}, peaks {peaks} for {hold_s},", _bands,
-        (whole("number", "Number", 8, 1, 32), _GAIN, _FALL, _PEAKS, _HOLD), listens=True,
+        "bands", "Bands, {number} of them, of {hears}, range {gain}, falling in {fall_s}, peaks {peaks} for {hold_s},", _bands,
+        (whole("number", "Number", 8, 1, 32), _HEARS, _GAIN, _FALL, _PEAKS, _HOLD), listens=True,
     ),
 }  # fmt: skip
 """All figures with a formula, by name. Those that are drawn are in `drawings`."""

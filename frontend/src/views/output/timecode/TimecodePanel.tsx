@@ -4,6 +4,7 @@ import { timecodeEdits, useTimecode } from "../../../api/timecode";
 import { useSongs } from "../../../api/timelines";
 import { useLivePart } from "../../../live/socket";
 import { Choice } from "../../../ui/Choice";
+import { LineTools } from "./LineTools";
 import { PlayerTools } from "./PlayerTools";
 
 const Words = styled.p`
@@ -129,6 +130,7 @@ export function TimecodePanel() {
       ) : (
         <Words>The simulated player does not run. Start Zarabanda without --no-node.</Words>
       )}
+      <LineTools />
     </>
   );
 }
