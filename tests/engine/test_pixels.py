@@ -230,6 +230,11 @@ def test_a_map_is_looked_at_on_screens_while_the_stage_stays():
     assert {use: one.share(1.0) for use, one in pixels.seen(on_stage(wall.now, 1.0), 1.0).pixels.items()} == {(1, 0): 1.0}
     wall.act({"do": "look-at-pixels", "map": 0}, 2.0)
     assert wall.now.pixels_seen is None
+    wall.act({"do": "look-at-pixels", "map": WALL, "holder": "a"}, 3.0)
+    wall.act({"do": "let-go", "holders": ["b"]}, 3.1)
+    assert wall.now.pixels_seen == (WALL, 0)
+    wall.act({"do": "let-go", "holders": ["a"]}, 3.2)
+    assert wall.now.pixels_seen is None, "who looked is gone"
 
 
 def test_a_canvas_without_cells_and_cells_that_are_gone_change_nothing_else():

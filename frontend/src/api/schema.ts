@@ -6393,7 +6393,7 @@ export interface components {
         };
         /**
          * LineTold
-         * @description The line input. open: whether there is a line; sounds: whether something comes; bands: 32 of them, 0…1, from low to high.
+         * @description The line input. open: whether there is a line; sounds: whether something comes; bands: 32, 0…1, from low to high.
          */
         LiveLineTold: {
             /** @default [] */
@@ -6463,11 +6463,13 @@ export interface components {
         };
         /**
          * LookAtPixels
-         * @description See a pixel map on screens as it would be, while the stage stays; 0: no more.
+         * @description See a pixel map on screens as it would be, while the stage stays; 0: no more. holder: who looks; without them it ends.
          */
         LiveLookAtPixels: {
             /** @enum {unknown} */
             do: "look-at-pixels";
+            /** @default  */
+            holder?: string;
             /** @default 0 */
             map?: number;
             /** @default 0 */

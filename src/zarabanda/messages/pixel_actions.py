@@ -36,10 +36,11 @@ class PixelsOut(Action, frozen=True, tag="pixels-out"):
 
 
 class LookAtPixels(Action, frozen=True, tag="look-at-pixels"):
-    """See a pixel map on screens as it would be, while the stage stays; 0: no more."""
+    """See a pixel map on screens as it would be, while the stage stays; 0: no more. holder: who looks; without them it ends."""
 
     map: OwnLayers = 0
     picture: OwnLayers = 0
+    holder: str = ""
 
 
 PixelAction = PixelLevel | PressPixels | PixelsOut | LookAtPixels

@@ -37,6 +37,7 @@ from zarabanda.messages import (
     HoldSlot,
     LetGo,
     Look,
+    LookAtPixels,
     PartKey,
     PixelMapPart,
     PlayerId,
@@ -217,7 +218,7 @@ class EngineLink:
 
     def act(self, action: AnyAction, browser: Browser | None = None, reference: object = None) -> None:
         """A live action; a refusal goes to the browser that asked, with its reference."""
-        if isinstance(action, Press | PressPad | PressFlash | Highlight | HoldSlot | DoActions | AskPage):
+        if isinstance(action, Press | PressPad | PressFlash | Highlight | HoldSlot | DoActions | AskPage | LookAtPixels):
             action = msgspec.structs.replace(action, holder=browser.holder if browser else "")
         number = 0
         if browser is not None:

@@ -23,6 +23,8 @@ def let_go(state: LiveState, action: LetGo, t: float) -> LiveState:
     gone, staying = action.holders, action.but
     if state.shown is not None and (state.shown.holder not in staying if gone is None else state.shown.holder in gone):
         state = state.with_(shown=None)
+    if state.pixels_seen is not None and (state.pixels_seen_by not in staying if gone is None else state.pixels_seen_by in gone):
+        state = state.with_(pixels_seen=None)
     slots = {place: one for place, one in state.held_slots.items() if (one[1] in staying if gone is None else one[1] not in gone)}
     if len(slots) < len(state.held_slots):
         state = state.with_(held_slots=slots)

@@ -155,7 +155,7 @@ def look_at(state: LiveState, action: LookAtPixels, t: float) -> LiveState:
     """See one on screens while the stage stays."""
     if action.map:
         named(state, action.map)
-    return state.with_(pixels_seen=(action.map, action.picture) if action.map else None)
+    return state.with_(pixels_seen=(action.map, action.picture) if action.map else None, pixels_seen_by=action.holder)
 
 
 def tidied(state: LiveState, t: float) -> LiveState:

@@ -98,6 +98,8 @@ class LiveState:
     """Pixel maps that are in or on a way, by map and picture, in the order in which they came."""
     pixels_seen: tuple[int, int] | None = None
     """The map, and the picture on it, that screens show while the stage stays."""
+    pixels_seen_by: str = ""
+    """Who looks at it."""
     alone: tuple[AloneState, ...] = ()
     group_levels: Mapping[int, LevelOfGroup] = field(default_factory=dict)
     actions: Mapping[int, ActionsState] = field(default_factory=dict)
