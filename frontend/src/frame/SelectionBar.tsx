@@ -167,7 +167,9 @@ export function SelectionBar() {
         Cells
       </Toggle>
       <Count aria-live="polite">
-        {selection.length ? `${selection.length.toLocaleString("en")} head${selection.length === 1 ? "" : "s"}` : "None selected"}
+        {selection.length
+          ? `${selection.length.toLocaleString("en")} head${selection.length === 1 ? "" : "s"}`
+          : "None selected"}
       </Count>
       <Choice
         label="Order"

@@ -35,8 +35,10 @@ export function OrderSheet({ map, edits, isOpen, onClose }: Props) {
   return (
     <Sheet title={`Cells of ${map.name}`} isOpen={isOpen} onClose={close}>
       <p>
-        {canvas.everything ? "All lights that lie under it" : `${heads.length.toLocaleString("en")} cells, in their order`}.
-        Numbers are written on the canvas.
+        {canvas.everything
+          ? "All lights that lie under it"
+          : `${heads.length.toLocaleString("en")} cells, in their order`}
+        . Numbers are written on the canvas.
       </p>
       <CanvasFields canvas={canvas} onChange={setCanvas} />
       <Ending>
