@@ -94,6 +94,7 @@ class Painter:
 
     canvas: Canvas
     _known: dict[tuple[int, int], tuple[Layer, Points, NDArray[np.bool_]]] = field(default_factory=dict)
+    _still: dict[int, tuple[Layer, Singles, Singles, Singles]] = field(default_factory=dict)
 
     @cached_property
     def _cells(self) -> tuple[Singles, Singles]:
@@ -109,8 +110,18 @@ class Painter:
 
     def drawn(self, layer: Layer, now: Moment, base: Singles) -> tuple[Singles, Singles]:
         """Colour (3, C) and cover (C,) of a layer at the cells. base (3, C): colours beneath."""
+        planes, cover = self._sampled(layer, now)
+        return self._coloured(layer, now, planes, cover, base)
+
+    def _sampled(self, layer: Layer, now: Moment) -> tuple[Singles, Singles]:
+        """What a figure has at the cells, (1 or 3, C), and its cover (C,). A picture that stands still is sampled once."""
+        pictured = isinstance(layer.kind, Drawing) and layer.kind.has_source
+        image = layer.source.at(now.seconds, now.theta) if pictured and layer.source is not None else None
+        known = self._still.get(id(layer))
+        if image is not None and known is not None and known[0] is layer and known[1] is image:
+            return known[2], known[3]
         raster = self._raster_of(layer)
-        planes, cover = self._figured(layer, now, *(self._cells if raster is None else raster.places))
+        planes, cover = self._figured(layer, now, image, *(self._cells if raster is None else raster.places))
         if raster is not None:
             if layer.finish.needs_raster:
                 planes, cover = _finished(planes, cover, layer.finish, raster.shape)
@@ -119,7 +130,11 @@ class Painter:
             planes = sampled[:-1] / np.maximum(cover, 1e-6)
         if self._is_hard(layer):
             cover = (cover >= 0.5).astype(np.float32)
-        return self._coloured(layer, now, planes, cover, base)
+        if image is not None and layer.motion == "still":
+            if len(self._still) >= _KNOWN:
+                self._still.clear()
+            self._still[id(layer)] = (layer, image, planes, cover)
+        return planes, cover
 
     def over_black(self, layers: Iterable[tuple[Layer, Moment]]) -> Singles:
         """Drives (3, C) of layers, the lowest first, where nothing is beneath."""
@@ -155,7 +170,7 @@ class Painter:
             known = self._known[id(layer), len(u)] = (layer, points, inside)
         return known[1], known[2]
 
-    def _figured(self, layer: Layer, now: Moment, u: Singles, v: Singles) -> tuple[Singles, Singles]:
+    def _figured(self, layer: Layer, now: Moment, image: Singles | None, u: Singles, v: Singles) -> tuple[Singles, Singles]:
         """The value (1, P) of a figure at places, or the drives (3, P) that it has of its own, and its cover (P,)."""
         kind = layer.kind
         points, inside = self._points(layer, u, v)
@@ -166,7 +181,7 @@ class Painter:
             moved = moved if kind.grows else moved.grown()
             value, cover = kind.evaluate(moved, now.theta, layer.figure_values, layer.seed, now.heard)
         else:
-            own = self._pictured(layer, now, points)
+            own = self._pictured(layer, now, image, points)
             return own[:3], own[3] * inside
         return value[None], cover * inside
 
@@ -188,8 +203,7 @@ class Painter:
             rgb = np.clip((rgb - 0.5) * np.float32(4.0**finish.contrast) + np.float32(0.5 + finish.lift / 2), 0, 1)
         return rgb, cover
 
-    def _pictured(self, layer: Layer, now: Moment, points: Points) -> Singles:
-        image = layer.source.at(now.seconds, now.theta) if layer.source is not None else None
+    def _pictured(self, layer: Layer, now: Moment, image: Singles | None, points: Points) -> Singles:
         if image is None:
             return np.zeros((4, len(points.x)), np.float32)
         how = layer.figure_values

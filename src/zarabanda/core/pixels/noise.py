@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -50,12 +51,18 @@ def _near(steps: Singles) -> Singles:
 def _lattice(first_x: int, first_y: int, wide: int, tall: int, z: float, seed: int) -> Singles:
     """Random values of the lattice at a time, row after row."""
     layer = int(np.floor(z))
-    x, y = np.arange(first_x, first_x + wide) % PERIOD, np.arange(first_y, first_y + tall) % PERIOD
-    key = (x + _ROW * y[:, None]).reshape(-1)
-    before, after = randomness.unit(seed, key, np.array([[layer % _LAYER], [(layer + 1) % _LAYER]]))
+    before, after = _drawn(first_x % PERIOD, first_y % PERIOD, wide, tall, layer, seed)
     share = z - layer
     now: Singles = (before + share * share * (3 - 2 * share) * (after - before)).astype(np.float32)
     return now
+
+
+@lru_cache(maxsize=32)
+def _drawn(first_x: int, first_y: int, wide: int, tall: int, layer: int, seed: int) -> NDArray[np.float64]:
+    """(2, wide · tall) random values of the lattice at a whole time, and at the next."""
+    x, y = np.arange(first_x, first_x + wide) % PERIOD, np.arange(first_y, first_y + tall) % PERIOD
+    key = (x + _ROW * y[:, None]).reshape(-1)
+    return randomness.unit(seed, key, np.array([[layer % _LAYER], [(layer + 1) % _LAYER]]))
 
 
 def octaves(x: Singles, y: Singles, z: float, coarseness: float, seed: int) -> Singles:
