@@ -12,6 +12,7 @@ from hypothesis import settings
 from zarabanda import wire
 from zarabanda.cli import prepare
 from zarabanda.network_settings import HERE_ONLY
+from zarabanda.shelf.library import Library
 from zarabanda.tools.running import started
 
 os.environ[HERE_ONLY] = "1"  # no test sends anywhere but to this machine
@@ -53,6 +54,12 @@ def demo_made(tmp_path_factory, worker_id):
             prepare(together / "demo in the making", demo=True)
             (together / "demo in the making").rename(made)
     return made
+
+
+@pytest.fixture(scope="session")
+def demo_show(demo_made):
+    """The file of that demo's show."""
+    return Library(demo_made).open_path
 
 
 @pytest.fixture(scope="module")

@@ -74,7 +74,7 @@ def prepare(data: Path, demo: bool) -> None:
     """Make the show of an empty data folder, the demo's or a new one; an older one is brought up to date."""
     from zarabanda.demo import salt_light
     from zarabanda.demo.timelines import songs_made
-    from zarabanda.show import opening
+    from zarabanda.shelf.library import Library
     from zarabanda.show.store import Store
 
     def make(store: Store) -> None:
@@ -84,7 +84,7 @@ def prepare(data: Path, demo: bool) -> None:
         with store.edit("setup", "New show") as session:
             salt_light.new_show(session, "New show")
 
-    opening.prepare(data, make, lambda text: print(text, file=sys.stderr, flush=True))
+    Library(data).prepare(make, lambda text: print(text, file=sys.stderr, flush=True))
 
 
 def _artnet_port(asked: int | None, node_port: int) -> int:

@@ -116,8 +116,8 @@ def test_a_failed_edit_changes_nothing(store):
         store.undo("a")
 
 
-def test_deleting_an_effect_leaves_its_controls_in_their_place_and_undo_brings_it_back(tmp_path, demo_made):
-    shutil.copy(demo_made / "show.db", tmp_path)
+def test_deleting_an_effect_leaves_its_controls_in_their_place_and_undo_brings_it_back(tmp_path, demo_show):
+    shutil.copy(demo_show, tmp_path / "show.db")
     store = Store(tmp_path / "show.db")
     with store.reading() as session:
         control = session.query(ControlRow).first()

@@ -51,7 +51,7 @@ def test_a_show_of_version_3_is_as_it_was(store):
         assert [(row.name, row.rule) for row in repositories.groups.every(session)] == [("All", None)]
         assert {part.key[0] for part in compiling.all_parts(session)} == {
             "mode", "fixture", "tempo", "palette", "effect", "draft-values", "draft-effect", "control", "opening",
-            "colour-way", "route", "device", "timecode-in",
+            "colour-way", "route", "device", "line-in", "timecode-in",
         }  # fmt: skip
 
 

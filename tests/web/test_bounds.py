@@ -6,6 +6,7 @@ import pytest
 
 from tests.show.test_edits_at_once import fill
 from zarabanda.errors import Busy
+from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
 from zarabanda.show.tables import EffectRow
 from zarabanda.web.app import create_app
@@ -59,8 +60,8 @@ def test_too_many_weaves_at_once_are_told_to_wait():
         pass
 
 
-def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path, demo_made):
-    shutil.copy(demo_made / "show.db", tmp_path)
+def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path, demo_show):
+    shutil.copy(demo_show, tmp_path / "show.db")
     app = create_app(tmp_path, connect=False)
     context = app.extensions["zarabanda"]
     fill(context.store)
@@ -71,7 +72,7 @@ def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path, demo_made):
         assert answer.status_code == 201, answer.text
     assert "kept in memory" in client.get("/api/health").json["troubles"][0]["text"]
     context.store.close()
-    again = Store(tmp_path / "show.db")
+    again = Store(Library(tmp_path).open_path)
     with again.reading() as session:
         assert session.query(EffectRow).count() == 5 * len(documents)
     again.close()

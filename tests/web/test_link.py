@@ -57,8 +57,8 @@ class Engine:
 
 
 @pytest.fixture
-def show(tmp_path, demo_made):
-    shutil.copy(demo_made / "show.db", tmp_path)
+def show(tmp_path, demo_show):
+    shutil.copy(demo_show, tmp_path / "show.db")
     store = Store(tmp_path / "show.db")
     link = EngineLink(tmp_path, store, Troubles())
     store.on_edit = link.edited

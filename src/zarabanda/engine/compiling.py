@@ -168,6 +168,7 @@ class Compiler:
             changed,
             revision=update.revision,
             session=update.session,
+            show=update.show or self._program.show,
             let_go=tuple(update.let_go),
             fade_s=update.fade_s,
             written_back=tuple(update.written_back),

@@ -152,7 +152,9 @@ class Journal:
             raw = known[1] if known is not None and known[0] is part else msgspec.Raw(msgspec.msgpack.encode(part))
             self._packed[part.key] = (part, raw)
         parts = [raw for _, raw in self._packed.values()]
-        self.program.write(msgspec.msgpack.encode(_Packed(update.session, update.revision, parts, update.gone, update.whole)))
+        self.program.write(
+            msgspec.msgpack.encode(_Packed(update.session, update.revision, parts, update.gone, update.whole, show=update.show))
+        )
 
     def alive(self) -> None:
         """Note that the lights were on until now."""

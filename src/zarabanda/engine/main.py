@@ -246,7 +246,7 @@ class Engine:
                 match message:
                     case ShowUpdate():
                         program = trial.take(message)
-                        kept = ShowUpdate(message.session, message.revision, list(trial.parts), whole=True)
+                        kept = ShowUpdate(message.session, message.revision, list(trial.parts), whole=True, show=program.show)
                     case PreviewEffect():
                         if message.revision < trial.arrived("effect", message.effect_id):
                             return  # an edit has overtaken it

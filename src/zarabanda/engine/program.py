@@ -123,6 +123,8 @@ class Program:
     """What songs are at positions."""
     devices: tuple[DevicePart, ...] = ()
     session: str = ""
+    show: str = ""
+    """Which show of the library it is; another one begins anew."""
     """Who counts the revisions: another web process begins anew."""
 
     @cached_property

@@ -150,7 +150,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
 
     session: who counts the revisions, another web process begins anew; whole: these are all parts; let_go: what shall end
     without a fade, since the show holds its values now; written_back: whose depth and speed, changed live, it holds now; fade_s:
-    in which values set by hand go where they go now.
+    in which values set by hand go where they go now; show: which one it is, of the library.
     """
 
     session: str
@@ -161,6 +161,7 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
     let_go: list[PlayerId] = []
     fade_s: float = 0.0
     written_back: list[PlayerId] = []
+    show: str = ""
 
 
 Question = AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken | AskCanvas
@@ -338,12 +339,19 @@ FromEngine = EngineHello | Frame | UniverseFrame | State | Answer | Refused | Sh
 # to a browser, beside frames as they come
 
 
+class ShowIs(msgspec.Struct, frozen=True, tag_field="type", tag="show-is"):
+    """Which show of the library is open now."""
+
+    show: str
+
+
 class Hello(msgspec.Struct, frozen=True, tag_field="type", tag="hello"):
-    """The live socket is open. engine: whether the engine is there; holder: who this page is to the engine."""
+    """The live socket is open. engine: whether it is there; holder: who this page is to the engine; show: what is open."""
 
     version: int
     engine: bool
     holder: str = ""
+    show: str = ""
 
 
 class EngineIs(msgspec.Struct, frozen=True, tag_field="type", tag="engine"):

@@ -180,6 +180,17 @@ def note(session: Session, table: str, key: Any, row: Mapping[str, Any] | None) 
         session.execute(insert(Reference), rows)
 
 
+def note_all(session: Session) -> None:
+    """Index what every row refers to, anew."""
+    session.execute(delete(Reference))
+    classes = {mapper.class_.__tablename__: mapper.class_ for mapper in Base.registry.mappers}
+    for table in DOCUMENTS:
+        of = classes[table]
+        (key,) = of.__table__.primary_key.columns
+        for row in session.scalars(select(of)):
+            note(session, table, getattr(row, key.name), {one.name: getattr(row, one.name) for one in of.__table__.columns})
+
+
 def users_of(session: Session, table: str, key: Any) -> list[Base]:
     """Rows whose documents refer to this one."""
     found = session.execute(

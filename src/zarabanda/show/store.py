@@ -17,6 +17,7 @@ from sqlalchemy import Connection, Engine, create_engine, delete, event, inspect
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session, sessionmaker
 
+from zarabanda.errors import ZarabandaError
 from zarabanda.workers import Troubles, Worker
 
 from . import history
@@ -28,6 +29,7 @@ MOST_EDITS, OLDEST_EDIT_DAYS = 2000, 90
 _FORGET_EVERY = 50
 _LOOK_FOR_ROOM_S = 3.0
 FILE = "Show file"
+_VERSIONS = Path(__file__).parent / "migrations" / "versions"
 
 
 def _configure(connection: Any, _record: Any) -> None:
@@ -55,8 +57,7 @@ def open_engine(path: Path) -> Engine:
 
 def newest_version() -> str:
     """Of the schema: what `migrate` leads to."""
-    versions = Path(__file__).parent / "migrations" / "versions"
-    return max(path.stem.split("_")[0] for path in versions.glob("[0-9]*.py"))
+    return known_versions()[-1]
 
 
 def _version(engine: Engine) -> str | None:
@@ -67,9 +68,24 @@ def _version(engine: Engine) -> str | None:
         return version
 
 
-def migrate(engine: Engine) -> None:
-    """Bring the schema to the newest version; quick when it is there already."""
-    if _version(engine) == newest_version():
+def known_versions() -> list[str]:
+    """All versions of the schema, the oldest first."""
+    return sorted(path.stem.split("_")[0] for path in _VERSIONS.glob("[0-9]*.py"))
+
+
+def make_at(path: Path, version: str) -> None:
+    """An empty file whose tables are as they were at a version."""
+    engine = open_engine(path)
+    try:
+        migrate(engine, version)
+    finally:
+        engine.dispose()
+
+
+def migrate(engine: Engine, version: str = "") -> None:
+    """Bring the schema to a version, as a rule the newest; quick when it is there already."""
+    version = version or newest_version()
+    if _version(engine) == version:
         return
     from alembic import command
     from alembic.config import Config
@@ -82,7 +98,7 @@ def migrate(engine: Engine) -> None:
         try:
             with connection.begin():
                 config.attributes["connection"] = connection
-                command.upgrade(config, "head")
+                command.upgrade(config, version)
                 broken = connection.execute(text("PRAGMA foreign_key_check")).first()
                 if broken is not None:
                     raise IntegrityError(f"row {broken[1]} of {broken[0]} refers to nothing", None, ValueError())
@@ -164,6 +180,23 @@ class Store:
             self._refuge = None
         self._troubles.clear(FILE)
         return True
+
+    def change_to(self, path: Path) -> None:
+        """Go on with another show's file: what reads or edits from now on is in it. ZarabandaError where it cannot be opened, or
+        the edits of this one are in memory alone; then this one stays."""
+        if not self.come_home():
+            raise ZarabandaError("The disk is full, and the newest edits are in memory alone. Make room, then open another show.")
+        fresh = open_engine(path)
+        try:
+            migrate(fresh)
+        finally:
+            fresh.dispose()
+        with self._turn:
+            self._path = path
+            self._leave(path)
+            if self._between is not None:
+                self._between.close()
+            self._between = _between_processes(path)
 
     @contextmanager
     def _my_turn(self) -> Iterator[None]:

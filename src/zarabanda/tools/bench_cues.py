@@ -27,6 +27,7 @@ from zarabanda.formats.cue_document import CueDocument, CueListSettings
 from zarabanda.formats.rig_document import FixtureDocument
 from zarabanda.messages import GoTo, ShowUpdate
 from zarabanda.protocols.e131 import DataPacket
+from zarabanda.shelf.library import Library
 from zarabanda.show import compile as compiling
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
@@ -94,7 +95,7 @@ def build(data: Path) -> None:
 
 def jumps(data: Path, seconds: float) -> Report:
     """Going to cues of the list, computed in this process alone. In ms."""
-    store = Store(data / "show.db")
+    store = Store(Library(data).adopted().open_path)
     try:
         with store.reading() as session:
             parts = compiling.all_parts(session)

@@ -20,6 +20,7 @@ from zarabanda.formats.look_document import LookDocument
 from zarabanda.formats.special_document import Aim, SpecialDocument
 from zarabanda.messages import Go, PressSpecial, ShowUpdate
 from zarabanda.protocols.e131 import DataPacket
+from zarabanda.shelf.library import Library
 from zarabanda.show import compile as compiling
 from zarabanda.show import repositories
 from zarabanda.show.store import Store
@@ -158,7 +159,7 @@ def _delays(moves: list[tuple[float, int]], came: list[tuple[float, int]]) -> li
 
 def special(data: Path, turns: int = 600) -> Report:
     """What a special on 40 heads costs a frame, computed by turns with and without one, in this process alone. In ms."""
-    store = Store(data / "show.db")
+    store = Store(Library(data).adopted().open_path)
     try:
         with store.reading() as session:
             parts = compiling.all_parts(session)

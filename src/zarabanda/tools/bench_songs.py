@@ -20,6 +20,7 @@ from zarabanda.formats.busk_document import BuskRowDocument
 from zarabanda.formats.timeline_document import Grid, TempoChange, TimelineDocument, TrackDocument
 from zarabanda.messages import ShowUpdate
 from zarabanda.protocols.e131 import DataPacket
+from zarabanda.shelf.library import Library
 from zarabanda.show import compile as compiling
 from zarabanda.show import repositories
 from zarabanda.show.repositories.timeline_events import NewEvent
@@ -41,7 +42,7 @@ SONG = "Long song"
 def build(data: Path) -> None:
     """The show of `bench_cues`, with a song of EVENTS events: cues, flashes, presses of a button, points of faders."""
     bench_cues.build(data)
-    store = Store(data / "show.db")
+    store = Store(Library(data).adopted().open_path)
     try:
         with store.edit("bench", "Make the song of the bench") as session:
             _add_song(session)
@@ -90,7 +91,7 @@ def _add_song(session: Session) -> None:
 
 def folds(data: Path, seconds: float) -> Report:
     """How long going to a position takes by itself, in ms: to the end from nothing, and anywhere once check-points are there."""
-    store = Store(data / "show.db")
+    store = Store(Library(data).adopted().open_path)
     try:
         with store.reading() as session:
             parts = compiling.all_parts(session)

@@ -17,6 +17,7 @@ from werkzeug.exceptions import HTTPException
 from zarabanda import __version__
 from zarabanda.errors import Busy, InUse, NotThere, ZarabandaError, brief
 from zarabanda.formats.effect_document import faults
+from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
 from zarabanda.workers import Troubles
 
@@ -120,11 +121,12 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     app.config["MAX_CONTENT_LENGTH"] = 8 << 20
     app.wsgi_app = _without_deflate(app.wsgi_app)  # type: ignore[method-assign,assignment]  # as Flask says to wrap it
     troubles = Troubles()
-    store = Store(data / "show.db", troubles)
-    link = EngineLink(data, store, troubles)
+    library = Library(data).adopted()
+    store = Store(library.open_path, troubles)
+    link = EngineLink(data, store, troubles, library.open_id)
     store.on_edit = link.edited
     hearing = Hearing(data, link, troubles)
-    app.extensions["zarabanda"] = Context(data, store, link, hearing)
+    app.extensions["zarabanda"] = Context(data, library, store, link, hearing)
     for blueprint in (
         show.api,
         rig.api,

@@ -12,6 +12,7 @@ from typing import cast
 from flask import current_app, g
 
 from zarabanda.errors import Busy
+from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
 
 from .hearing import Hearing
@@ -38,9 +39,11 @@ class Turns:
 
 @dataclass(frozen=True)
 class Context:
-    """The data folder, the store, the links to engine and listener, what measures processes, and who may make a weave."""
+    """The data folder, its library of shows, the store of the open one, the links to engine and listener, what measures
+    processes, and who may make a weave."""
 
     data: Path
+    library: Library
     store: Store
     link: EngineLink
     hearing: Hearing

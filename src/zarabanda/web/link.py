@@ -48,6 +48,7 @@ from zarabanda.messages import (
     PreviewPixels,
     Refused,
     RoutePart,
+    ShowIs,
     ShowUpdate,
     State,
     TakenNow,
@@ -80,7 +81,9 @@ AWAY = "The engine is restarting; try again in a second."
 class EngineLink:
     """Keeps a connection to the engine, and connects again when it is gone."""
 
-    def __init__(self, data: Path, store: Store, troubles: Troubles) -> None:
+    def __init__(self, data: Path, store: Store, troubles: Troubles, show: str = "") -> None:
+        self.show = show
+        """Which show of the library it is."""
         self._data, self._path = data, wire.socket_path(data, "engine")
         self._store, self.troubles = store, troubles
         self._connection: socket.socket | None = None
@@ -165,6 +168,14 @@ class EngineLink:
             self._pushed_edit = -1
             self._hang_up()
 
+    def show_changed(self, show: str) -> None:
+        """The store has another show: the engine gets all of it, and pages begin anew."""
+        self.show = show
+        self.rig_edition, self.route_edition = self.rig_edition + 1, self.route_edition + 1
+        self.edited(None)
+        for browser in self._browsers.every:
+            browser.post_newest("show", ShowIs(show))
+
     def push(self, touched: Touched = None) -> None:
         """Give the engine the parts of the show that an edit touched; all of them where that is not known."""
         with self._pushing:
@@ -188,7 +199,7 @@ class EngineLink:
             written_back, self.written_back = self.written_back, []
             fade_s, self.fade_s = self.fade_s, 0.0
             with contextlib.suppress(ZarabandaError):  # without an engine: it gets the show when it is back
-                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s, written_back))
+                self.send(ShowUpdate(self.session, self.revision, parts, gone, whole, let_go, fade_s, written_back, self.show))
             self._compiled.take_in(parts, gone, whole=whole)  # after the engine has it: the light comes first
             if whole:
                 Worker("Cue lists", self._compiled.prepare, self.troubles).start()  # so that no page waits for them

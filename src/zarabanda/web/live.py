@@ -103,7 +103,7 @@ def _write(socket: Server, browser: Browser) -> None:
 
 def _serve(socket: Server, link: EngineLink) -> None:
     browser = link.join()
-    browser.post(Hello(VERSION, link.connected, browser.holder))
+    browser.post(Hello(VERSION, link.connected, browser.holder, link.show))
     threading.Thread(target=_write, args=(socket, browser), daemon=True, name="live-writer").start()
     try:
         while True:

@@ -43,6 +43,8 @@ def _returns(state: LiveState, key: PlayerId, playing: Playing, program: Program
 def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[str]]:
     """The state with a new program, and what was wrong with its opening actions, if they were due."""
     state = advance(state, t)
+    if state.program.show and program.show not in ("", state.program.show):
+        state = LiveState(grand=state.grand, blackout=state.blackout)  # another show: nothing of this one goes on
     old, waiting = state.program, withheld(state, program)
     same_heads = old.rig.heads.keys is program.rig.heads.keys
     kept = {

@@ -1,0 +1,1 @@
+"""The shows of a data folder: many of them, one open; their files, and copies that are made by themselves."""
