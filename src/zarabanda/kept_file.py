@@ -40,6 +40,17 @@ def put_aside(path: Path) -> Path:
     return there
 
 
+def write_whole(path: Path, content: bytes) -> None:
+    """Replace a file, whole or not at all. OSError where there is no room."""
+    fresh = path.with_name(path.name + ".new")
+    with fresh.open("wb") as file:
+        file.write(content)
+        file.flush()
+        os.fsync(file.fileno())
+    os.replace(fresh, path)
+    sync_folder(path.parent)
+
+
 class KeptFile:
     """A file with a length and a checksum before its content (bytes)."""
 

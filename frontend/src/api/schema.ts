@@ -2634,6 +2634,212 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All shows of the library, and what would end if another one were opened. */
+        get: operations["shows_get_shows_get"];
+        put?: never;
+        /** Make a show: empty, on a ready rig, or the demo once more. It is not opened by that. */
+        post: operations["shows_make_show_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/bin/empty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete what is in the bin for good. */
+        post: operations["shows_empty_bin_bin_empty_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The copies of the open show. */
+        get: operations["shows_get_copies_copies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/copies/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is in a copy, beside what the show has now. */
+        get: operations["shows_look_at_copy_copies__string_file__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/copies/{file}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let the open show be as it was in a copy; what it is now becomes a copy first. Lights go on with what is there then. */
+        post: operations["shows_take_back_copy_copies__string_file__take_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take in a saved show: the file as the body. It becomes another show of the library; none is overwritten. */
+        put: operations["shows_take_in_show_file_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a show another name. That of the open one can be undone. */
+        put: operations["shows_rename_show__string_show_id__put"];
+        post?: never;
+        /** Put a show into the bin, where it stays for 30 days. */
+        delete: operations["shows_delete_show__string_show_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A show once more, under another name. */
+        post: operations["shows_copy_show__string_show_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A show with its media as one file. */
+        get: operations["shows_save_show__string_show_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open another show: everything of the one that is open goes out, and this one begins. Pages begin anew. */
+        post: operations["shows_open_show__string_show_id__open_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/picture.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The stage of a show, as it was when it was open last. */
+        get: operations["shows_get_picture__string_show_id__picture_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a show out of the bin. */
+        post: operations["shows_take_back_show__string_show_id__take_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sounds/{hash}": {
         parameters: {
             query?: never;
@@ -4177,6 +4383,14 @@ export interface components {
             wait?: number;
         };
         /**
+         * CopiesView
+         * @description All copies of a show, the newest first.
+         */
+        CopiesView: {
+            /** Copies */
+            copies: components["schemas"]["CopyView"][];
+        };
+        /**
          * CopyEvents
          * @description Copies of events, the first at a position; without one: at the next marker. cut: events that go with it.
          */
@@ -4190,6 +4404,42 @@ export interface components {
             cut?: number[];
             /** Events */
             events: number[];
+        };
+        /**
+         * CopyLook
+         * @description What is in a copy, beside what the show has now. missing: how many of its media are not in the media folder.
+         */
+        CopyLook: {
+            /** Counts */
+            counts: components["schemas"]["CountView"][];
+            /** Missing */
+            missing: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CopyView
+         * @description A copy. at: s since 1970; why: it was made, in words.
+         */
+        CopyView: {
+            /** At */
+            at: number;
+            /** File */
+            file: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * CountView
+         * @description So many of something: now, and in the file.
+         */
+        CountView: {
+            /** Now */
+            now: number;
+            /** Then */
+            then: number;
+            /** What */
+            what: string;
         };
         /**
          * CueChange
@@ -6317,12 +6567,14 @@ export interface components {
         };
         /**
          * Hello
-         * @description The live socket is open. engine: whether the engine is there; holder: who this page is to the engine.
+         * @description The live socket is open. engine: whether it is there; holder: who this page is to the engine; show: what is open.
          */
         LiveHello: {
             engine: boolean;
             /** @default  */
             holder?: string;
+            /** @default  */
+            show?: string;
             /** @enum {unknown} */
             type: "hello";
             version: number;
@@ -7339,6 +7591,16 @@ export interface components {
             looks: components["schemas"]["LookView"][];
         };
         /**
+         * Made
+         * @description A show was made.
+         */
+        Made: {
+            /** Done */
+            done: string;
+            /** Id */
+            id: string;
+        };
+        /**
          * MadeChannel
          * @description A channel of a kind that is made: what it carries (empty: nothing), how fine, natural values at DMX 0 and at full, and at
          *     home.
@@ -7962,6 +8224,20 @@ export interface components {
              * @default null
              */
             picture?: number | null;
+        };
+        /**
+         * NewShow
+         * @description A show to be made: empty, on a ready rig, or the demo.
+         */
+        NewShow: {
+            /**
+             * Begin
+             * @default empty
+             * @enum {string}
+             */
+            begin?: "empty" | "demo" | "pars" | "club" | "stage";
+            /** Name */
+            name: string;
         };
         /**
          * NodeUniverse
@@ -9477,6 +9753,14 @@ export interface components {
             wait?: number;
         };
         /**
+         * ShowName
+         * @description A name.
+         */
+        ShowName: {
+            /** Name */
+            name: string;
+        };
+        /**
          * ShowOnWay
          * @description Show heads at a share of ways between two colours, as long as it is looked at.
          */
@@ -9531,6 +9815,25 @@ export interface components {
         ShowWay: {
             /** Way */
             way: string;
+        };
+        /**
+         * ShowsView
+         * @description All shows. open: the one that is; on_stage: what is on stage now, and would end with another show, in words; rigs: ready
+         *     ones to begin with; bin_days: so long a deleted show can be taken back.
+         */
+        ShowsView: {
+            /** Bin */
+            bin: components["schemas"]["EntryView"][];
+            /** Bin Days */
+            bin_days: number;
+            /** On Stage */
+            on_stage: string;
+            /** Open */
+            open: string;
+            /** Rigs */
+            rigs: string[];
+            /** Shows */
+            shows: components["schemas"]["EntryView"][];
         };
         /**
          * SimulatedDevice
@@ -16714,6 +17017,424 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShowView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_get_shows_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_make_show_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewShow"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_empty_bin_bin_empty_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_get_copies_copies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopiesView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_look_at_copy_copies__string_file__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopyLook"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_take_back_copy_copies__string_file__take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_take_in_show_file_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_rename_show__string_show_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_delete_show__string_show_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_copy_show__string_show_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShowName"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_save_show__string_show_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_open_show__string_show_id__open_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_get_picture__string_show_id__picture_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_take_back_show__string_show_id__take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -24,8 +24,9 @@ HEADER = (("magic", "2s"), ("version", "B"), ("kind", "B"), ("number", "I"), ("t
 RUNNING = (("number", "I"), ("theta", "d"), ("weight", "f"), ("value", "f"))
 """Fields of a frame's header, and of what runs behind its heads, as `struct` names them; all little-endian."""
 _HEADER = struct.Struct("<" + "".join(kind for _, kind in HEADER))
+HEADER_BYTES = _HEADER.size
 _RUNNING = struct.Struct("<" + "".join(kind for _, kind in RUNNING))
-_HEAD = np.dtype([("colour", "u1", 3), ("level", "u1"), ("zoom", "<u2"), ("direction", "<i2", 3)])
+HEAD = np.dtype([("colour", "u1", 3), ("level", "u1"), ("zoom", "<u2"), ("direction", "<i2", 3)])
 
 
 class FrameWriter:
@@ -33,7 +34,7 @@ class FrameWriter:
 
     def __init__(self, rig: Rig) -> None:
         self.rig, self._number = rig, rig.heads.number
-        self._heads = np.zeros(len(rig), _HEAD)
+        self._heads = np.zeros(len(rig), HEAD)
         moves = rig.heads.has[attributes.PAN] | rig.heads.has[attributes.TILT]
         self._moving = np.flatnonzero(moves[rig.body])
         self._zooms = rig.heads.has[attributes.INDEX["zoom"]]
@@ -96,6 +97,6 @@ def layout() -> dict[str, dict[str, int]]:
         sizes = list(map(struct.calcsize, before))
         return {"bytes": sizes[-1]} | {name: size for (name, _), size in zip(fields, sizes, strict=False)}
 
-    names = _HEAD.names or ()
-    head = {"bytes": _HEAD.itemsize} | {name: int(_HEAD.fields[name][1]) for name in names if _HEAD.fields is not None}
+    names = HEAD.names or ()
+    head = {"bytes": HEAD.itemsize} | {name: int(HEAD.fields[name][1]) for name in names if HEAD.fields is not None}
     return {"HEADER": places(HEADER), "HEAD": head, "RUNNING": places(RUNNING)}

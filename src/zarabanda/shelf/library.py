@@ -15,9 +15,12 @@ from dataclasses import asdict, dataclass, replace
 from pathlib import Path
 
 from zarabanda.errors import InUse, NotThere, ZarabandaError, shown
-from zarabanda.kept_file import sync_folder
+from zarabanda.kept_file import sync_folder, write_whole
+from zarabanda.media_folder import MEDIA
 from zarabanda.show import opening
-from zarabanda.show.store import Store
+from zarabanda.show.store import Store, newest_version
+
+from .copies import Copies
 
 SHOWS = "shows"
 FILE = opening.FILE
@@ -90,6 +93,7 @@ class Library:
         if not self.open_id:
             self._set_open(self._placed(lambda path: opening.prepare(path.parent, make, say)))
             return self.open_path
+        self._before_migration(self.open_id)
         opening.prepare(self.open_path.parent, make, say)
         return self.open_path
 
@@ -136,6 +140,7 @@ class Library:
         why = opening.what_is_wrong(path)
         if why is not None:
             raise ZarabandaError(f"This show cannot be opened: {why}. Take back one of its copies, or a saved file.", "show")
+        self._before_migration(identity)
         self._set_open(identity)
         return path
 
@@ -145,6 +150,10 @@ class Library:
         if identity == self.open_id:
             raise InUse("This show is open. Open another one first.", "show")
         self._note(identity, replace(self._about(identity), deleted=self._clock()))
+
+    def copies(self, identity: str) -> Copies:
+        """The copies of a show."""
+        return Copies(self.folder(identity), self._root / MEDIA, self._clock)
 
     def take_back(self, identity: str) -> None:
         """Take a show out of the bin."""
@@ -166,6 +175,12 @@ class Library:
                 if text.encode() in content:
                     found.append(one.name)
         return found
+
+    def _before_migration(self, identity: str) -> None:
+        """A show of an earlier version is copied before it is brought up to date."""
+        with contextlib.suppress(OSError, sqlite3.Error):  # what is wrong with it is told where it is opened
+            if _version(self.path(identity)) < newest_version():
+                self.copies(identity).take("migration")
 
     # what is there
 
@@ -194,11 +209,11 @@ class Library:
     # changes, each whole
 
     def _note(self, identity: str, about: About) -> None:
-        _write(self._folder / identity / _ABOUT, json.dumps(asdict(about)))
+        write_whole(self._folder / identity / _ABOUT, json.dumps(asdict(about)).encode())
 
     def _set_open(self, identity: str) -> None:
         self._note(identity, replace(self._about(identity), opened=self._clock()))
-        _write(self._folder / _OPEN, identity)
+        write_whole(self._folder / _OPEN, identity.encode())
 
     def _placed(self, fill: Callable[[Path], None]) -> str:
         """A new folder with a show that `fill` makes: made beside, and renamed when it is whole."""
@@ -242,14 +257,10 @@ def _checked(name: str) -> str:
     return name
 
 
-def _write(path: Path, text: str) -> None:
-    fresh = path.with_name(path.name + ".new")
-    with fresh.open("w") as file:
-        file.write(text)
-        file.flush()
-        os.fsync(file.fileno())
-    os.replace(fresh, path)
-    sync_folder(path.parent)
+def _version(path: Path) -> str:
+    with contextlib.closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=5)) as connection:
+        (found,) = connection.execute("SELECT version_num FROM alembic_version").fetchone() or ("",)
+        return str(found)
 
 
 def _looked_at(path: Path) -> tuple[str, int]:

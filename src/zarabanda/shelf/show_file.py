@@ -30,7 +30,7 @@ from zarabanda.show.store import Store, known_versions, make_at, newest_version
 from . import checks
 from .rows import Rows, rows_in, write_rows
 
-ENDING = ".zarabanda"
+ENDING, SHOW_DB = ".zarabanda", opening.FILE
 FORMAT = "zarabanda.show/1"
 LARGEST_SHOW, LARGEST_MEDIUM, MOST_ENTRIES = 100 << 20, 2 << 30, 10_000
 """Bytes of show.json, bytes of a medium, and files in the zip."""
@@ -75,14 +75,16 @@ class _Shown(msgspec.Struct, forbid_unknown_fields=True):
     counters: dict[str, int] = {}
 
 
-def write(source: Path, media: Path, target: IO[bytes], progress: Progress = lambda share: None) -> Report:
+def write(
+    source: Path, media: Path, target: IO[bytes], progress: Progress = lambda share: None, *, with_media: bool = True
+) -> Report:
     """Save a show. source: its file, which may be in use; media: the media folder; progress: told 0…1."""
     with contextlib.closing(_snapshot(source)) as connection:
         tables, counters = rows_in(connection)
         (schema,) = connection.execute("SELECT version_num FROM alembic_version").fetchone()
     text = _as_text(_Shown(FORMAT, schema, __version__, tables, counters))
     used = sorted(set(_HASH.findall(text)))
-    there = [one for one in used if (media / one).is_file()]
+    there = [one for one in used if (media / one).is_file()] if with_media else []
     sizes = [(media / one).stat().st_size for one in there]
     with zipfile.ZipFile(target, "w") as archive:
         _put(archive, _SHOW, text.encode(), zipfile.ZIP_DEFLATED)

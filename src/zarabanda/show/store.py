@@ -198,6 +198,27 @@ class Store:
                 self._between.close()
             self._between = _between_processes(path)
 
+    def replace_all(self, path: Path) -> None:
+        """Let the show be what another file of the same version holds, in one transaction. Its history begins anew."""
+        with self._my_turn(), self.engine.connect() as connection:
+            plain: Any = connection.connection.driver_connection
+            plain.execute("ATTACH DATABASE ? AS fresh", (str(path),))
+            plain.execute("PRAGMA foreign_keys = OFF")  # they hold there, and so they do here in the end
+            try:
+                plain.execute("BEGIN IMMEDIATE")
+                tables = plain.execute("SELECT name FROM fresh.sqlite_master WHERE type = 'table'").fetchall()
+                for (name,) in tables:
+                    plain.execute(f'DELETE FROM main."{name}"')
+                    plain.execute(f'INSERT INTO main."{name}" SELECT * FROM fresh."{name}"')
+                plain.execute("COMMIT")
+            except sqlite3.Error:
+                plain.execute("ROLLBACK")
+                raise
+            finally:
+                plain.execute("PRAGMA foreign_keys = ON")
+                plain.execute("DETACH DATABASE fresh")
+        self.on_edit(None)
+
     @contextmanager
     def _my_turn(self) -> Iterator[None]:
         """Edits wait in order: those of this process, then those of another one (SQLite alone would let the luckier go first)."""

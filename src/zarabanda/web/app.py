@@ -24,6 +24,7 @@ from zarabanda.workers import Troubles
 from .context import Context
 from .guard import add_guard
 from .hearing import Hearing
+from .keeping import Keeping
 from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
@@ -58,6 +59,7 @@ from .resources import (
     running,
     selection,
     show,
+    shows,
     sounds,
     specials,
     timecode,
@@ -126,9 +128,11 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     link = EngineLink(data, store, troubles, library.open_id)
     store.on_edit = link.edited
     hearing = Hearing(data, link, troubles)
-    app.extensions["zarabanda"] = Context(data, library, store, link, hearing)
+    keeping = Keeping(library, store, link, troubles)
+    app.extensions["zarabanda"] = Context(data, library, store, link, hearing, keeping)
     for blueprint in (
         show.api,
+        shows.api,
         rig.api,
         kinds.api,
         groups.api,
@@ -174,6 +178,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     if connect:
         link.start()
         hearing.start()
+        keeping.start()
     return app
 
 

@@ -16,6 +16,7 @@ from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
 
 from .hearing import Hearing
+from .keeping import Keeping
 from .link import EngineLink
 from .processes import Meter
 
@@ -39,14 +40,15 @@ class Turns:
 
 @dataclass(frozen=True)
 class Context:
-    """The data folder, its library of shows, the store of the open one, the links to engine and listener, what measures
-    processes, and who may make a weave."""
+    """The data folder, its library of shows, the store of the open one, the links to engine and listener, what keeps copies,
+    what measures processes, and who may make a weave."""
 
     data: Path
     library: Library
     store: Store
     link: EngineLink
     hearing: Hearing
+    keeping: Keeping
     meter: Meter = field(default_factory=Meter)
     steps: dict[str, int] = field(default_factory=dict)
     """The newest change that was kept, by browser."""

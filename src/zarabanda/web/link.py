@@ -112,6 +112,8 @@ class EngineLink:
         self.route_edition = 0
         """Counts edits of routes."""
         self.state: State | None = None
+        self.frame: Frame | None = None
+        """The newest of each."""
         with store.reading() as session:
             self._compiled.take_in(compiling.all_parts(session), [], whole=True)
 
@@ -331,6 +333,7 @@ class EngineLink:
     def _pass_on(self, message: FromEngine) -> None:
         match message:
             case Frame():
+                self.frame = message
                 for browser in self._browsers.in_turn():
                     browser.post_newest("frame", message)
             case UniverseFrame(universe):

@@ -64,6 +64,9 @@ def delete_medium(path: MediumPath) -> Done:
         users = repositories.pixels.users_of_medium(session, medium.hash)
     if users:
         raise InUse(f"“{medium.name}” is used by {', '.join(users)}. Take it off there first.", "medium")
+    others = context().library.others_hold(medium.hash)
+    if others:
+        raise InUse(f"“{medium.name}” is used in {', '.join(others)}, another show of this folder.", "medium")
     pictures().delete(medium.hash)
     return Done(done=f"Deleted {medium.name}")
 

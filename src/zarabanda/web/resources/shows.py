@@ -1,0 +1,248 @@
+"""The library of shows: opened, made, copied, renamed, deleted and taken back, saved as files; and the copies of the open one."""
+
+from __future__ import annotations
+
+import io
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+from typing import IO
+
+from flask import Response, send_file
+from flask_openapi3.blueprint import APIBlueprint
+from flask_openapi3.models.tag import Tag
+from pydantic import BaseModel, Field
+
+from zarabanda.demo import beginnings
+from zarabanda.errors import NotThere, ZarabandaError, brief
+from zarabanda.media_folder import MEDIA
+from zarabanda.shelf import show_file
+from zarabanda.shelf.copies import REASONS
+from zarabanda.shelf.library import BIN_DAYS, PICTURE, Entry
+from zarabanda.show import repositories
+from zarabanda.stock.rigs import READY
+
+from ..context import browser_id, context
+from ..parts import Done
+from ..stage_words import on_stage_in_words
+from .shows_models import (
+    CopiesView,
+    CopyLook,
+    CopyView,
+    CountView,
+    EntryView,
+    Identity,
+    Made,
+    NewShow,
+    ShowName,
+    ShowsView,
+)
+from .sounds import chunks
+
+api = APIBlueprint("shows", __name__, url_prefix="/api/shows", abp_tags=[Tag(name="shows")])
+LARGEST_FILE = 20 << 30
+_DEMO_S, _CHUNK = 300, 1 << 20
+
+
+class ShowPath(BaseModel):
+    """Which show."""
+
+    show_id: Identity
+
+
+class CopyPath(BaseModel):
+    """Which copy of the open show."""
+
+    file: str = Field(pattern=r"^\d{10}-[a-z]{1,20}\.zarabanda$")
+
+
+def _view(one: Entry) -> EntryView:
+    picture = context().library.folder(one.id) / PICTURE
+    return EntryView(
+        id=one.id, name=one.name, opened=one.about.opened, deleted=one.about.deleted, size=one.size, fixtures=one.fixtures,
+        picture=int(picture.stat().st_mtime) if one.has_picture else 0,
+    )  # fmt: skip
+
+
+def _name(identity: str) -> str:
+    library = context().library
+    return next((one.name for one in (*library.every(), *library.bin()) if one.id == identity), "the show")
+
+
+@api.get("", responses={200: ShowsView})
+def get_shows() -> ShowsView:
+    """All shows of the library, and what would end if another one were opened."""
+    library, link = context().library, context().link
+    return ShowsView(
+        open=library.open_id, shows=[_view(one) for one in library.every()], bin=[_view(one) for one in library.bin()],
+        rigs=list(READY), on_stage=on_stage_in_words(link.state) if link.connected else "", bin_days=BIN_DAYS,
+    )  # fmt: skip
+
+
+@api.post("", responses={201: Made})
+def make_show(body: NewShow) -> tuple[Made, int]:
+    """Make a show: empty, on a ready rig, or the demo once more. It is not opened by that."""
+    library = context().library
+    if body.begin == beginnings.DEMO:
+        made = library.make(lambda path: _demo_at(path, body.name))
+    else:
+        how = "" if body.begin == "empty" else body.begin
+        made = library.make(lambda path: beginnings.begin(path, body.name, how, context().data))
+    return Made(id=made, done=f"Made {body.name}"), 201
+
+
+def _demo_at(path: Path, name: str) -> None:
+    """In a process of its own: it takes its time, and pages are answered meanwhile."""
+    line = [sys.executable, "-m", "zarabanda.demo", "--at", str(path), "--data", str(context().data), "--name", name]
+    done = subprocess.run(line, capture_output=True, text=True, timeout=_DEMO_S, check=False)
+    if done.returncode:
+        raise ZarabandaError(f"The demo cannot be made: {brief(done.stderr.strip().rpartition(chr(10))[2])}.")
+
+
+@api.post("/<string:show_id>/open", responses={200: Done})
+def open_show(path: ShowPath) -> Done:
+    """Open another show: everything of the one that is open goes out, and this one begins. Pages begin anew."""
+    own = context()
+    if path.show_id == own.library.open_id:
+        return Done(done="It is open")
+    own.keeping.picture()
+    before = own.library.open_id
+    file = own.library.open(path.show_id)
+    try:
+        own.store.change_to(file)
+    except Exception:
+        own.library.open(before)
+        raise
+    own.steps.clear()
+    own.link.show_changed(path.show_id)
+    return Done(done=f"Opened {_name(path.show_id)}")
+
+
+@api.put("/<string:show_id>", responses={200: Done})
+def rename_show(path: ShowPath, body: ShowName) -> Done:
+    """Give a show another name. That of the open one can be undone."""
+    own = context()
+    if path.show_id == own.library.open_id:
+        with own.store.edit(browser_id(), "Rename the show") as session:
+            repositories.rows.show(session).name = body.name.strip()
+    else:
+        own.library.rename(path.show_id, body.name)
+    return Done(done=f"Renamed to {body.name}")
+
+
+@api.post("/<string:show_id>/copy", responses={201: Made})
+def copy_show(path: ShowPath, body: ShowName) -> tuple[Made, int]:
+    """A show once more, under another name."""
+    return Made(id=context().library.copy(path.show_id, body.name), done=f"Copied to {body.name}"), 201
+
+
+@api.delete("/<string:show_id>", responses={200: Done})
+def delete_show(path: ShowPath) -> Done:
+    """Put a show into the bin, where it stays for 30 days."""
+    context().library.delete(path.show_id)
+    return Done(done=f"{_name(path.show_id)} is in the bin")
+
+
+@api.post("/<string:show_id>/take-back", responses={200: Done})
+def take_back_show(path: ShowPath) -> Done:
+    """Take a show out of the bin."""
+    context().library.take_back(path.show_id)
+    return Done(done=f"Took {_name(path.show_id)} back")
+
+
+@api.post("/bin/empty", responses={200: Done})
+def empty_bin() -> Done:
+    """Delete what is in the bin for good."""
+    context().library.empty_bin(all_of_it=True)
+    return Done(done="The bin is empty")
+
+
+@api.get("/<string:show_id>/picture.png")
+def get_picture(path: ShowPath) -> Response:
+    """The stage of a show, as it was when it was open last."""
+    file = context().library.folder(path.show_id) / PICTURE
+    if not file.is_file():
+        raise NotThere("There is no picture of this show yet.", "show")
+    return send_file(file, max_age=60)
+
+
+# files
+
+
+@api.get("/<string:show_id>/file")
+def save_show(path: ShowPath) -> Response:
+    """A show with its media as one file."""
+    own, name, source = context(), _name(path.show_id), context().library.path(path.show_id)
+    spool = tempfile.TemporaryFile(dir=own.data)  # noqa: SIM115  # `_read_out` closes it
+    show_file.write(source, own.data / MEDIA, spool)
+    plain = "".join(one for one in name if one.isalnum() or one in " -_") or "show"
+    response = Response(_read_out(spool), mimetype="application/zip")
+    response.headers.set("Content-Disposition", "attachment", filename=f"{plain}{show_file.ENDING}")
+    return response
+
+
+def _read_out(file: IO[bytes]) -> Iterator[bytes]:
+    with file:
+        file.seek(0)
+        while chunk := file.read(_CHUNK):
+            yield chunk
+
+
+@api.put("/file", responses={201: Made})
+def take_in_show() -> tuple[Made, int]:
+    """Take in a saved show: the file as the body. It becomes another show of the library; none is overwritten."""
+    own = context()
+    with tempfile.NamedTemporaryFile(dir=own.data, suffix=show_file.ENDING) as file:
+        size = 0
+        for chunk in chunks():
+            size += len(chunk)
+            if size > LARGEST_FILE:
+                raise ZarabandaError(f"This file is larger than {LARGEST_FILE >> 30} GB.", "file")
+            file.write(chunk)
+        file.flush()
+        report = show_file.look(Path(file.name))
+        made = own.library.make(lambda path: _read(Path(file.name), path, own.data / MEDIA))
+    return Made(id=made, done=f"Took in {report.in_words()}"), 201
+
+
+def _read(file: Path, into: Path, media: Path) -> None:
+    show_file.read(file, into, media)
+
+
+# copies of the open show
+
+
+@api.get("/copies", responses={200: CopiesView})
+def get_copies() -> CopiesView:
+    """The copies of the open show."""
+    library = context().library
+    every = library.copies(library.open_id).every()
+    return CopiesView(copies=[CopyView(file=one.file, at=one.at, why=REASONS[one.reason]) for one in every])
+
+
+@api.get("/copies/<string:file>", responses={200: CopyLook})
+def look_at_copy(path: CopyPath) -> CopyLook:
+    """What is in a copy, beside what the show has now."""
+    own = context()
+    then = show_file.look(own.library.copies(own.library.open_id).path(path.file))
+    now = show_file.write(own.library.open_path, own.data / MEDIA, io.BytesIO(), with_media=False)
+    counts = [CountView(what=what, now=now.counts[what], then=number) for what, number in then.counts.items()]
+    missing = sum(not (own.data / MEDIA / one).is_file() for one in then.missing)
+    return CopyLook(name=then.name, counts=counts, missing=missing)
+
+
+@api.post("/copies/<string:file>/take-back", responses={200: Done})
+def take_back_copy(path: CopyPath) -> Done:
+    """Let the open show be as it was in a copy; what it is now becomes a copy first. Lights go on with what is there then."""
+    own = context()
+    copies = own.library.copies(own.library.open_id)
+    file = copies.path(path.file)
+    with tempfile.TemporaryDirectory(dir=own.data, prefix=".taking-back-") as folder:
+        made = Path(folder) / show_file.SHOW_DB
+        show_file.read(file, made, own.data / MEDIA)
+        copies.take("restore")
+        own.store.replace_all(made)
+    own.steps.clear()
+    return Done(done="The copy was taken back. What was there before is a copy now")

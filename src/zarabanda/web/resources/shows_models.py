@@ -1,0 +1,85 @@
+"""What the resource `shows` takes and gives."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from ..parts import Done, Part
+
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Identity = Annotated[str, Field(pattern="^[0-9a-f]{8}$")]
+
+
+class EntryView(BaseModel):
+    """A show of the library. opened, deleted: s since 1970, 0: never; size in bytes; picture: when it was made, 0: none."""
+
+    id: str
+    name: str
+    opened: float
+    deleted: float
+    size: int
+    fixtures: int
+    picture: int
+
+
+class ShowsView(BaseModel):
+    """All shows. open: the one that is; on_stage: what is on stage now, and would end with another show, in words; rigs: ready
+    ones to begin with; bin_days: so long a deleted show can be taken back."""
+
+    open: str
+    shows: list[EntryView]
+    bin: list[EntryView]
+    rigs: list[str]
+    on_stage: str
+    bin_days: int
+
+
+class NewShow(Part):
+    """A show to be made: empty, on a ready rig, or the demo."""
+
+    name: Name
+    begin: Literal["empty", "demo", "pars", "club", "stage"] = "empty"
+
+
+class ShowName(Part):
+    """A name."""
+
+    name: Name
+
+
+class Made(Done):
+    """A show was made."""
+
+    id: str
+
+
+class CountView(BaseModel):
+    """So many of something: now, and in the file."""
+
+    what: str
+    now: int
+    then: int
+
+
+class CopyView(BaseModel):
+    """A copy. at: s since 1970; why: it was made, in words."""
+
+    file: str
+    at: int
+    why: str
+
+
+class CopiesView(BaseModel):
+    """All copies of a show, the newest first."""
+
+    copies: list[CopyView]
+
+
+class CopyLook(BaseModel):
+    """What is in a copy, beside what the show has now. missing: how many of its media are not in the media folder."""
+
+    name: str
+    counts: list[CountView]
+    missing: int
