@@ -38,6 +38,7 @@ const loadLook = () => import("./views/look/LookView");
 const loadPixels = () => import("./views/pixels/PixelsView");
 const loadCues = () => import("./views/cues/CuesView");
 const loadTimeline = () => import("./views/timeline/TimelineView");
+const loadShows = () => import("./views/shows/ShowsPage");
 const loadOutput = () => import("./views/output/OutputView");
 /** The code of views that are not opened first comes after the first picture. */
 const RigView = lazy(async () => ({ default: (await loadRig()).RigView }));
@@ -45,6 +46,7 @@ const LookView = lazy(async () => ({ default: (await loadLook()).LookView }));
 const PixelsView = lazy(async () => ({ default: (await loadPixels()).PixelsView }));
 const CuesView = lazy(async () => ({ default: (await loadCues()).CuesView }));
 const TimelineView = lazy(async () => ({ default: (await loadTimeline()).TimelineView }));
+const ShowsPage = lazy(async () => ({ default: (await loadShows()).ShowsPage }));
 const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
 const SOON_MS = 1500;
 const SHOWN = {
@@ -61,6 +63,7 @@ const SHOWN = {
 /** The frame of the page: bar, stage, selection, view, ribbon. */
 export function App() {
   const view = useDesk((state) => state.view);
+  const shows = useDesk((state) => state.shows);
   const busking = useDesk((state) => state.busk !== 0);
   const { data: rig } = useRig();
   usePageAsked();
@@ -90,12 +93,15 @@ export function App() {
       <GoOnNotice />
       <RecordingNotice />
       <Stage />
-      {view !== "cues" && view !== "timeline" && !(view === "busk" && busking) && <SelectionBar />}
+      {!shows && view !== "cues" && view !== "timeline" && !(view === "busk" && busking) && <SelectionBar />}
       <main>
-        <div key={view} ref={panel} role="tabpanel" aria-label={VIEW_TITLES[view]}>
-          <Suspense fallback={null}>
-            <Shown />
-          </Suspense>
+        <div
+          key={shows ? "shows" : view}
+          ref={panel}
+          role="tabpanel"
+          aria-label={shows ? "Shows" : VIEW_TITLES[view]}
+        >
+          <Suspense fallback={null}>{shows ? <ShowsPage /> : <Shown />}</Suspense>
         </div>
       </main>
       <WhyPanel />

@@ -60,6 +60,8 @@ interface Desk {
   busk: number | null;
   /** The page of faders and buttons that is shown; null: the first. */
   bank: number | null;
+  /** Whether the shows are listed, in place of the view. */
+  shows: boolean;
 }
 
 /** What this window shows and has chosen; nothing of the show is kept here. */
@@ -94,12 +96,14 @@ export const useDesk = create<Desk>(() => ({
   auditions: true,
   busk: null,
   bank: null,
+  shows: false,
 }));
 
 export const desk = {
   select: (selection: string[], order = "as picked") => useDesk.setState({ selection, order }),
-  show: (view: View) => useDesk.setState({ view }),
-  showOutput: (outputTab: OutputTab) => useDesk.setState({ view: "output", outputTab }),
+  show: (view: View) => useDesk.setState({ view, shows: false }),
+  openShows: (shows: boolean) => useDesk.setState({ shows }),
+  showOutput: (outputTab: OutputTab) => useDesk.setState({ view: "output", outputTab, shows: false }),
   /** Make the stage of this view another size; full for the second time: as it was before. */
   size: (stage: StageSize) =>
     useDesk.setState(({ view, stages, before }) => {

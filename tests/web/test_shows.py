@@ -129,7 +129,7 @@ def test_a_show_that_has_changed_is_copied_by_the_clock_and_one_that_has_not_is_
 def test_the_picture_of_a_stage_shows_what_is_lit(own):
     rig = own.link.rig
     states = np.zeros(len(rig), HEAD)
-    states["colour"][rig.leader < 0] = (200, 0, 0)
+    states["colour"][["." not in key for key in rig.heads.keys]] = (200, 0, 0)
     states["direction"][:, 2], states["zoom"] = -32767, 2000
     lit, dark = (
         np.asarray(Image.open(io.BytesIO(stage_picture(rig, frame))), int)

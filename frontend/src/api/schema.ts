@@ -7224,6 +7224,15 @@ export interface components {
             worst_ms: number;
         };
         /**
+         * ShowIs
+         * @description Which show of the library is open now.
+         */
+        LiveShowIs: {
+            show: string;
+            /** @enum {unknown} */
+            type: "show-is";
+        };
+        /**
          * ShownState
          * @description What is shown on stage: heads of this step, which it is of how many (from 0 on), whether it goes on by itself.
          */
@@ -7468,7 +7477,7 @@ export interface components {
             /** @default null */
             timeline?: number | null;
         };
-        LiveToBrowser: components["schemas"]["LiveHello"] | components["schemas"]["LiveEngineIs"] | components["schemas"]["LiveState"] | components["schemas"]["LiveRefused"];
+        LiveToBrowser: components["schemas"]["LiveHello"] | components["schemas"]["LiveShowIs"] | components["schemas"]["LiveEngineIs"] | components["schemas"]["LiveState"] | components["schemas"]["LiveRefused"];
         /**
          * Trouble
          * @description What is wrong now, in words.
@@ -9753,6 +9762,26 @@ export interface components {
             wait?: number;
         };
         /**
+         * ShowEntryView
+         * @description A show of the library. opened, deleted: s since 1970, 0: never; size in bytes; picture: when it was made, 0: none.
+         */
+        ShowEntryView: {
+            /** Deleted */
+            deleted: number;
+            /** Fixtures */
+            fixtures: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Opened */
+            opened: number;
+            /** Picture */
+            picture: number;
+            /** Size */
+            size: number;
+        };
+        /**
          * ShowName
          * @description A name.
          */
@@ -9823,7 +9852,7 @@ export interface components {
          */
         ShowsView: {
             /** Bin */
-            bin: components["schemas"]["EntryView"][];
+            bin: components["schemas"]["ShowEntryView"][];
             /** Bin Days */
             bin_days: number;
             /** On Stage */
@@ -9833,7 +9862,7 @@ export interface components {
             /** Rigs */
             rigs: string[];
             /** Shows */
-            shows: components["schemas"]["EntryView"][];
+            shows: components["schemas"]["ShowEntryView"][];
         };
         /**
          * SimulatedDevice

@@ -1,8 +1,10 @@
+import { ChevronDown } from "lucide-react";
 import { Tab, TabList, Tabs, type Key } from "react-aria-components";
 import styled from "styled-components";
 
 import { useShow } from "../api/queries";
 import { desk, useDesk, VIEW_TITLES, VIEWS, type View } from "../state";
+import { Toggle } from "../ui/Button";
 import { MasterTools } from "./MasterTools";
 import { TempoTools } from "./TempoTools";
 import { TimecodeTool } from "./TimecodeTool";
@@ -53,7 +55,7 @@ const Bar = styled.header`
     @media (max-width: 1180px) {
       gap: 5px;
       font-size: 14px;
-      h1,
+      h1 span,
       .percent {
         display: none;
       }
@@ -75,11 +77,17 @@ const Bar = styled.header`
 `;
 const Name = styled.h1`
   font-size: 16px;
-  font-weight: 700;
-  white-space: nowrap;
   min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
+`;
+const Shows = styled(Toggle)`
+  font-weight: 700;
+  max-width: 15em;
+  min-height: 40px;
+  border-color: transparent;
+  span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
 `;
 /** Tabs render what is in them twice, once unseen to know the tabs: so the views themselves stand outside of them. */
 const Choosing = styled(Tabs)`
@@ -117,10 +125,20 @@ const MANY_VIEWS = 5;
 /** Show, views, tempo, output, masters, undo: one line. */
 export function TopBar() {
   const view = useDesk((state) => state.view);
+  const shows = useDesk((state) => state.shows);
   const { data: name } = useShow((show) => show.name);
   return (
     <Bar data-crowded={VIEWS.length > MANY_VIEWS || undefined}>
-      <Name>{name ?? "Zarabanda"}</Name>
+      <Name>
+        <Shows
+          isSelected={shows}
+          onChange={desk.openShows}
+          aria-label={`Shows: ${name ?? "Zarabanda"} is open`}
+        >
+          <span>{name ?? "Zarabanda"}</span>
+          <ChevronDown size={16} aria-hidden="true" />
+        </Shows>
+      </Name>
       <Choosing selectedKey={view} onSelectionChange={(key: Key) => desk.show(key as View)}>
         <Views aria-label="Views">
           {VIEWS.map((one) => (

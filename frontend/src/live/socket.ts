@@ -78,6 +78,14 @@ let socket: WebSocket | null = null;
 let retry = FIRST_RETRY_MS;
 let watched: number[] = [];
 
+let openShow = "";
+
+/** Another show is open: nothing that this page knows holds any more. */
+function beginAnew(show: string) {
+  if (openShow && show && show !== openShow) window.location.reload();
+  openShow = show || openShow;
+}
+
 function take(message: Schemas["LiveToBrowser"]) {
   switch (message.type) {
     case "state": {
@@ -91,7 +99,10 @@ function take(message: Schemas["LiveToBrowser"]) {
     }
     case "engine":
       return connectionIs({ engine: message.connected, down: message.message });
+    case "show-is":
+      return beginAnew(message.show);
     case "hello":
+      beginAnew(message.show ?? "");
       return connectionIs({ engine: message.engine, holder: message.holder ?? "" });
     case "refused":
       say(message.message);

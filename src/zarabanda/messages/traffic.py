@@ -361,4 +361,4 @@ class EngineIs(msgspec.Struct, frozen=True, tag_field="type", tag="engine"):
     message: str
 
 
-ToBrowser = Hello | EngineIs | State | Refused
+ToBrowser = Hello | ShowIs | EngineIs | State | Refused

@@ -29,11 +29,11 @@ def stage_picture(rig: Rig, frame: Frame | None) -> bytes:
         draw = ImageDraw.Draw(image)
         for x, y in points:
             draw.rectangle((x - 1, y - 1, x + 1, y + 1), fill=_LAMP)
-        for (x, y), one, leader in zip(points, states, rig.leader, strict=True):
+        for (x, y), one, key in zip(points, states, rig.heads.keys, strict=True):
             colour = tuple(map(int, one["colour"]))
             if max(colour) < _SEEN:
                 continue
-            if leader >= 0:  # a cell
+            if "." in key:  # a cell
                 draw.rectangle((x - 2, y - 2, x + 2, y + 2), fill=colour)
                 continue
             direction = one["direction"] / 32767

@@ -32,10 +32,10 @@ from .shows_models import (
     CopyLook,
     CopyView,
     CountView,
-    EntryView,
     Identity,
     Made,
     NewShow,
+    ShowEntryView,
     ShowName,
     ShowsView,
 )
@@ -58,9 +58,9 @@ class CopyPath(BaseModel):
     file: str = Field(pattern=r"^\d{10}-[a-z]{1,20}\.zarabanda$")
 
 
-def _view(one: Entry) -> EntryView:
+def _view(one: Entry) -> ShowEntryView:
     picture = context().library.folder(one.id) / PICTURE
-    return EntryView(
+    return ShowEntryView(
         id=one.id, name=one.name, opened=one.about.opened, deleted=one.about.deleted, size=one.size, fixtures=one.fixtures,
         picture=int(picture.stat().st_mtime) if one.has_picture else 0,
     )  # fmt: skip

@@ -12,7 +12,7 @@ Name = Annotated[str, Field(min_length=1, max_length=120)]
 Identity = Annotated[str, Field(pattern="^[0-9a-f]{8}$")]
 
 
-class EntryView(BaseModel):
+class ShowEntryView(BaseModel):
     """A show of the library. opened, deleted: s since 1970, 0: never; size in bytes; picture: when it was made, 0: none."""
 
     id: str
@@ -29,8 +29,8 @@ class ShowsView(BaseModel):
     ones to begin with; bin_days: so long a deleted show can be taken back."""
 
     open: str
-    shows: list[EntryView]
-    bin: list[EntryView]
+    shows: list[ShowEntryView]
+    bin: list[ShowEntryView]
     rigs: list[str]
     on_stage: str
     bin_days: int
