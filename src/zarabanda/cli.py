@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING, Annotated, Any
 
 import typer
 
+from zarabanda import show_commands
 from zarabanda.errors import ZarabandaError
 
 if TYPE_CHECKING:
@@ -90,6 +91,9 @@ def prepare(data: Path, demo: bool) -> None:
 def _artnet_port(asked: int | None, node_port: int) -> int:
     """The standard's, unless another is asked for; any free one where the E1.31 node has any free one."""
     return asked if asked is not None else (6454 if node_port else 0)
+
+
+show_commands.add_to(app)
 
 
 @app.command()

@@ -11,7 +11,7 @@ from PIL import Image
 from zarabanda.engine.frames import HEAD, HEADER_BYTES
 from zarabanda.messages import Frame
 from zarabanda.shelf.copies import EVERY_S
-from zarabanda.show.tables import Show, PixelMapRow
+from zarabanda.show.tables import PixelMapRow, Show
 from zarabanda.web.app import create_app
 from zarabanda.web.stage_picture import stage_picture
 

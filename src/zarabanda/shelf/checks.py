@@ -5,10 +5,9 @@ from __future__ import annotations
 import hashlib
 import os
 import re
-import zipfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from pathlib import Path
-from typing import IO, Any
+from typing import Any
 
 from pydantic import ValidationError
 from sqlalchemy import select, text
@@ -135,15 +134,13 @@ def _plays(session: Session) -> None:
         raise ZarabandaError(f"This show cannot be played: {brief(program.faults[0])}", "show")
 
 
-def medium_taken_in(
-    archive: zipfile.ZipFile, name: str, target: Path, chunk: Callable[[IO[bytes], str], bytes], most: int
-) -> None:
+def medium_taken_in(name: str, chunks: Iterable[bytes], target: Path, most: int) -> None:
     """Put a medium, or what is noted of one, into the media folder, if it is what its name says."""
     digest, size = hashlib.sha256(), 0
     fresh = target.with_name(f".incoming-{target.name}")
     try:
-        with archive.open(name) as source, fresh.open("wb") as file:
-            while piece := chunk(source, name):
+        with fresh.open("wb") as file:
+            for piece in chunks:
                 size += len(piece)
                 if size > most:
                     raise ZarabandaError(f"{name} unpacks to more than {most >> 30} GB.", "file")

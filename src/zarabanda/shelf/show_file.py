@@ -12,6 +12,7 @@ import os
 import re
 import shutil
 import sqlite3
+import struct
 import tempfile
 import zipfile
 from collections.abc import Callable, Iterator
@@ -155,18 +156,23 @@ def _put(archive: zipfile.ZipFile, name: str, content: bytes, how: int) -> None:
 # in
 
 
+_BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, NotImplementedError, RuntimeError, EOFError, ValueError, struct.error)
+"""What a broken zip makes its reader raise."""
+
+
 @contextlib.contextmanager
 def _opened(path: Path) -> Iterator[zipfile.ZipFile]:
     """The zip, after a look at what it says is in it."""
-    try:
-        with zipfile.ZipFile(path) as archive:
+    with contextlib.ExitStack() as stack:
+        try:
+            archive = stack.enter_context(zipfile.ZipFile(path))
             _fits(archive)
-            yield archive
-    except (zipfile.BadZipFile, zipfile.LargeZipFile, NotImplementedError, RuntimeError, EOFError, UnicodeError) as error:
-        raise ZarabandaError(
-            f"This is no whole .zarabanda file ({brief(str(error)) or 'it ends too early'}). Save it again, or take another.",
-            "file",
-        ) from error
+        except _BROKEN as error:
+            raise ZarabandaError(
+                f"This is no whole .zarabanda file ({brief(str(error)) or 'it ends too early'}). Save it again, or take another.",
+                "file",
+            ) from error
+        yield archive
 
 
 def _fits(archive: zipfile.ZipFile) -> None:
@@ -189,18 +195,22 @@ def _fits(archive: zipfile.ZipFile) -> None:
 
 def _content(archive: zipfile.ZipFile, name: str, most: int) -> bytes:
     """What an entry holds; no more is unpacked than may be in it, whatever it says of itself."""
-    found = b""
-    with archive.open(name) as file:
-        while chunk := _chunk(file, name):
-            found += chunk
-            if len(found) > most:
-                raise ZarabandaError(f"{name} unpacks to more than {most >> 20} MB. Save the show again.", "file")
-    return found
+    found = bytearray()
+    for chunk in chunks_of(archive, name):
+        found += chunk
+        if len(found) > most:
+            raise ZarabandaError(f"{name} unpacks to more than {most >> 20} MB. Save the show again.", "file")
+    return bytes(found)
 
 
-def _chunk(file: IO[bytes], name: str) -> bytes:
+def chunks_of(archive: zipfile.ZipFile, name: str) -> Iterator[bytes]:
+    """What an entry holds, piece by piece."""
     try:
-        return file.read(_CHUNK)
+        with archive.open(name) as file:
+            while chunk := file.read(_CHUNK):
+                yield chunk
+    except ZarabandaError:
+        raise
     except Exception as error:  # whatever a broken stream makes the unpacker raise
         raise ZarabandaError(f"{name} is damaged ({brief(str(error))}). Take another copy of the file.", "file") from error
 
@@ -252,7 +262,7 @@ def _media_taken_in(archive: zipfile.ZipFile, media: Path, progress: Progress) -
         progress(n / len(entries))
         target = media / one.filename.removeprefix("media/")
         if not target.exists():
-            checks.medium_taken_in(archive, one.filename, target, _chunk, LARGEST_MEDIUM)
+            checks.medium_taken_in(one.filename, chunks_of(archive, one.filename), target, LARGEST_MEDIUM)
     progress(1.0)
 
 

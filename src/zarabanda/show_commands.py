@@ -1,0 +1,103 @@
+"""Commands that save a show as a file, take one in, and look at one, without a browser; the program may run meanwhile."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from zarabanda.errors import NotThere, ZarabandaError
+from zarabanda.media_folder import MEDIA
+
+if TYPE_CHECKING:  # the others import what they need when they are called: commands start quickly
+    from zarabanda.shelf.library import Entry, Library
+
+DataOption = Annotated[Path, typer.Option(help="Folder that keeps the shows.")]
+FileArgument = Annotated[Path, typer.Argument(help="A .zarabanda file.")]
+
+
+def _chosen(library: Library, name: str | None) -> Entry:
+    every = library.every()
+    found = [one for one in every if (one.name == name if name is not None else one.id == library.open_id)]
+    if not found:
+        names = ", ".join(f"“{one.name}”" for one in every) or "none"
+        raise NotThere(f"There is no show {f'“{name}” ' if name else ''}in this folder. There are: {names}.", "--show")
+    return found[0]
+
+
+def export_show(
+    file: Annotated[Path, typer.Argument(help="Where to save it, such as tour.zarabanda.")],
+    data: DataOption = Path("data/show"),
+    show: Annotated[str | None, typer.Option(help="Name of the show; else the open one.")] = None,
+) -> None:
+    """Save a show with its media as one file."""
+    from rich.progress import Progress
+
+    from zarabanda.shelf import show_file
+    from zarabanda.shelf.library import Library
+
+    library = Library(data).adopted()
+    entry = _chosen(library, show)
+    fresh = file.with_name(f".{file.name}.new")
+    try:
+        with Progress(transient=True) as progress, fresh.open("wb") as target:
+            task = progress.add_task(f"Saving “{entry.name}”", total=1.0)
+            report = show_file.write(
+                library.path(entry.id), data / MEDIA, target, lambda share: progress.update(task, completed=share)
+            )
+        os.replace(fresh, file)
+    except OSError as error:
+        raise ZarabandaError(f"{file} cannot be written: {error.strerror or error}. Choose another place.", "FILE") from error
+    finally:
+        fresh.unlink(missing_ok=True)
+    print(f"Saved {report.in_words()} to {file}.")
+
+
+def import_show(
+    file: FileArgument,
+    data: DataOption = Path("data/show"),
+    open_it: Annotated[bool, typer.Option("--open", help="Make it the open show, for the next start.")] = False,
+) -> None:
+    """Take in a saved show: it becomes another one of the folder, none is overwritten."""
+    from rich.progress import Progress
+
+    from zarabanda.shelf import show_file
+    from zarabanda.shelf.library import Library
+
+    library = Library(data).adopted()
+    report = show_file.look(_there(file))
+    with Progress(transient=True) as progress:
+        task = progress.add_task(f"Taking in “{report.name}”", total=1.0)
+
+        def fill(path: Path) -> None:
+            show_file.read(file, path, data / MEDIA, lambda share: progress.update(task, completed=share))
+
+        made = library.make(fill)
+    if open_it:
+        library.open(made)
+    print(f"Took in {report.in_words()}.")
+
+
+def check_show(file: FileArgument) -> None:
+    """Look through a saved show as if it were taken in, and say what is in it, or what is wrong with it."""
+    from zarabanda.shelf import show_file
+
+    with tempfile.TemporaryDirectory() as folder:
+        report = show_file.read(_there(file), Path(folder) / show_file.SHOW_DB, Path(folder) / MEDIA)
+    print(f"{report.in_words()}. Version {report.schema}, written by Zarabanda {report.program}. It can be taken in.")
+
+
+def _there(file: Path) -> Path:
+    if not file.is_file():
+        raise NotThere(f"{file} is not there, or is no file.", "FILE")
+    return file
+
+
+def add_to(app: typer.Typer) -> None:
+    """Let a program have them."""
+    app.command("export")(export_show)
+    app.command("import")(import_show)
+    app.command("check")(check_show)
