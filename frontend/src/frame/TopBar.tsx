@@ -53,14 +53,14 @@ const Bar = styled.header`
       }
     }
     @media (max-width: 1180px) {
-      gap: 5px;
+      gap: 4px;
       font-size: 14px;
       h1 span,
       .percent {
         display: none;
       }
       [role="tab"] {
-        padding: 3px 5px 0;
+        padding: 3px 4px 0;
       }
       .tempo {
         width: 92px;
@@ -84,9 +84,27 @@ const Shows = styled(Toggle)`
   max-width: 15em;
   min-height: 40px;
   border-color: transparent;
+  && {
+    padding: 0 4px;
+    width: 100%;
+  }
   span {
     overflow: hidden;
     text-overflow: ellipsis;
+    border-bottom: 2px solid var(--quiet);
+  }
+  svg {
+    display: none;
+    flex: none;
+  }
+  @media (max-width: 1180px) {
+    && {
+      padding: 0;
+      min-width: 24px;
+    }
+    svg {
+      display: block;
+    }
   }
 `;
 /** Tabs render what is in them twice, once unseen to know the tabs: so the views themselves stand outside of them. */
