@@ -2806,6 +2806,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of a show can be brought into the open one. */
+        get: operations["shows_get_parts__string_show_id__parts_get"];
+        put?: never;
+        /** Bring parts of another show into the open one, with what they refer to; or tell what that would do. One undo step. */
+        post: operations["shows_bring_in_parts__string_show_id__parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/picture.png": {
         parameters: {
             query?: never;
@@ -4224,6 +4242,20 @@ export interface components {
             };
             /** Words */
             words: string;
+        };
+        /**
+         * ComingView
+         * @description What comes in, or is matched by its name here. was: its name there; needed_by: what refers to it, empty: it was chosen.
+         */
+        ComingView: {
+            /** Name */
+            name: string;
+            /** Needed By */
+            needed_by: string;
+            /** Was */
+            was: string;
+            /** What */
+            what: string;
         };
         /**
          * ContentGroup
@@ -8757,6 +8789,16 @@ export interface components {
             palettes: components["schemas"]["PaletteView"][];
         };
         /**
+         * PartChosen
+         * @description One of them.
+         */
+        PartChosen: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+        };
+        /**
          * PartView
          * @description A head of every fixture in a mode. part: the number of the cell, 0 the fixture itself; what it can do.
          */
@@ -8765,6 +8807,41 @@ export interface components {
             attributes: string[];
             /** Part */
             part: number;
+        };
+        /**
+         * PartsChosen
+         * @description What is to come in; with preview it is only told what would.
+         */
+        PartsChosen: {
+            /** Chosen */
+            chosen: components["schemas"]["PartChosen"][];
+            /**
+             * Preview
+             * @default true
+             */
+            preview?: boolean;
+        };
+        /**
+         * PartsReport
+         * @description What comes in, what is matched, and which fixtures it uses that are not in this rig.
+         */
+        PartsReport: {
+            /** Coming */
+            coming: components["schemas"]["ComingView"][];
+            /** Done */
+            done: string;
+            /** Fixtures */
+            fixtures: number[];
+            /** Matched */
+            matched: components["schemas"]["ComingView"][];
+        };
+        /**
+         * PartsView
+         * @description All that can be chosen of a show, kind after kind.
+         */
+        PartsView: {
+            /** Parts */
+            parts: components["schemas"]["PartView"][];
         };
         /**
          * PasteRows
@@ -17411,6 +17488,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_get_parts__string_show_id__parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    shows_bring_in_parts__string_show_id__parts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsChosen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsReport"];
                 };
             };
             /** @description Unprocessable Entity */

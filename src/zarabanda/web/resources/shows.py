@@ -18,7 +18,7 @@ from pydantic import BaseModel, Field
 from zarabanda.demo import beginnings
 from zarabanda.errors import NotThere, ZarabandaError, brief
 from zarabanda.media_folder import MEDIA
-from zarabanda.shelf import show_file
+from zarabanda.shelf import parts, show_file
 from zarabanda.shelf.copies import REASONS
 from zarabanda.shelf.library import BIN_DAYS, PICTURE, Entry
 from zarabanda.show import repositories
@@ -28,6 +28,7 @@ from ..context import browser_id, context
 from ..parts import Done
 from ..stage_words import on_stage_in_words
 from .shows_models import (
+    ComingView,
     CopiesView,
     CopyLook,
     CopyView,
@@ -35,6 +36,10 @@ from .shows_models import (
     Identity,
     Made,
     NewShow,
+    PartsChosen,
+    PartsReport,
+    PartsView,
+    PartView,
     ShowEntryView,
     ShowName,
     ShowsView,
@@ -209,6 +214,42 @@ def take_in_show() -> tuple[Made, int]:
 
 def _read(file: Path, into: Path, media: Path) -> None:
     show_file.read(file, into, media)
+
+
+# parts of another show
+
+
+@api.get("/<string:show_id>/parts", responses={200: PartsView})
+def get_parts(path: ShowPath) -> PartsView:
+    """What of a show can be brought into the open one."""
+    with parts.source_of(context().library.path(path.show_id)) as rows:
+        found = parts.choosable(rows)
+    every = [PartView(kind=table, what=parts.KINDS[table], id=n, name=name) for table, of in found.items() for n, name in of]
+    return PartsView(parts=every)
+
+
+@api.post("/<string:show_id>/parts", responses={200: PartsReport})
+def bring_in_parts(path: ShowPath, body: PartsChosen) -> PartsReport:
+    """Bring parts of another show into the open one, with what they refer to; or tell what that would do. One undo step."""
+    own = context()
+    chosen = [(one.kind, one.id) for one in body.chosen]
+    with parts.source_of(own.library.path(path.show_id)) as rows:
+        if body.preview:
+            with own.store.reading() as session:
+                plan = parts.planned(session, rows, chosen)
+        else:
+            own.library.copies(own.library.open_id).take("import")
+            with own.store.edit(browser_id(), f"Bring in parts of {_name(path.show_id)}") as session:
+                plan = parts.planned(session, rows, chosen)
+                parts.bring_in(session, plan)
+    return PartsReport(
+        coming=[_coming(one) for one in plan.coming], matched=[_coming(one) for one in plan.matched], fixtures=plan.fixtures,
+        done="shown" if body.preview else f"Brought in {len(plan.coming)} parts of {_name(path.show_id)}",
+    )  # fmt: skip
+
+
+def _coming(one: parts.Coming) -> ComingView:
+    return ComingView(what=one.kind, name=one.name, was=one.was, needed_by=one.needed_by)
 
 
 # copies of the open show

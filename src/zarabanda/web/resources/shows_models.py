@@ -77,6 +77,52 @@ class CopiesView(BaseModel):
     copies: list[CopyView]
 
 
+class PartView(BaseModel):
+    """Something that can be chosen: kind is a table's name, `what` it in words."""
+
+    kind: str
+    what: str
+    id: int
+    name: str
+
+
+class PartsView(BaseModel):
+    """All that can be chosen of a show, kind after kind."""
+
+    parts: list[PartView]
+
+
+class PartChosen(Part):
+    """One of them."""
+
+    kind: Annotated[str, Field(max_length=40)]
+    id: int
+
+
+class PartsChosen(Part):
+    """What is to come in; with preview it is only told what would."""
+
+    chosen: Annotated[list[PartChosen], Field(min_length=1, max_length=2000)]
+    preview: bool = True
+
+
+class ComingView(BaseModel):
+    """What comes in, or is matched by its name here. was: its name there; needed_by: what refers to it, empty: it was chosen."""
+
+    what: str
+    name: str
+    was: str
+    needed_by: str
+
+
+class PartsReport(Done):
+    """What comes in, what is matched, and which fixtures it uses that are not in this rig."""
+
+    coming: list[ComingView]
+    matched: list[ComingView]
+    fixtures: list[int]
+
+
 class CopyLook(BaseModel):
     """What is in a copy, beside what the show has now. missing: how many of its media are not in the media folder."""
 
