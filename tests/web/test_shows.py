@@ -112,6 +112,27 @@ def test_a_copy_is_seen_taken_back_and_what_was_there_is_a_copy_then(client, own
     assert whys == {"by the clock", "before a copy was taken back"}
 
 
+def test_parts_of_another_show_are_told_first_and_come_in_as_one_step(client, own):
+    salt = own.library.open_id
+    club = client.post("/api/shows", json={"name": "Club", "begin": "club"}).json["id"]
+    client.post(f"/api/shows/{club}/open")
+    every = client.get(f"/api/shows/{salt}/parts").json["parts"]
+    assert [one["name"] for one in every if one["what"] == "songs"] == ["Lantern Fish", "Saltworks", "Tide Clock"]
+    song = next(one for one in every if one["name"] == "Saltworks" and one["kind"] == "timeline")
+    body = {"chosen": [{"kind": "timeline", "id": song["id"]}]}
+    told = client.post(f"/api/shows/{salt}/parts", json=body).json
+    assert ("songs", "Saltworks", "") in {(one["what"], one["name"], one["needed_by"]) for one in told["coming"]}
+    assert 601 in told["fixtures"]
+    assert client.get("/api/timelines").json["songs"] == []
+    done = client.post(f"/api/shows/{salt}/parts", json={**body, "preview": False}).json
+    assert done["coming"] == told["coming"]
+    assert [one["name"] for one in client.get("/api/timelines").json["songs"]] == ["Saltworks"]
+    assert client.post("/api/undo").json["done"] == "Bring in parts of Salt Light"
+    assert client.get("/api/timelines").json["songs"] == []
+    assert [one["why"] for one in client.get("/api/shows/copies").json["copies"]] == ["before parts of another show came in"]
+    assert client.post(f"/api/shows/{salt}/parts", json={"chosen": [{"kind": "edit", "id": 1}]}).status_code == 404
+
+
 def test_a_show_that_has_changed_is_copied_by_the_clock_and_one_that_has_not_is_not(own, monkeypatch):
     now = [own.keeping._at]
     monkeypatch.setattr(own.keeping, "_clock", lambda: now[0])

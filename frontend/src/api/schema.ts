@@ -8841,7 +8841,7 @@ export interface components {
          */
         PartsView: {
             /** Parts */
-            parts: components["schemas"]["PartView"][];
+            parts: components["schemas"]["ShowPartView"][];
         };
         /**
          * PasteRows
@@ -9879,6 +9879,20 @@ export interface components {
             share: number;
             /** Start */
             start: string;
+        };
+        /**
+         * ShowPartView
+         * @description Something that can be chosen: kind is a table's name, `what` it in words.
+         */
+        ShowPartView: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
         };
         /**
          * ShowView

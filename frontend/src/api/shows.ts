@@ -6,6 +6,8 @@ import { queries, refresh, tell } from "./queries";
 
 export type ShowEntry = Schemas["ShowEntryView"];
 export type Shows = Schemas["ShowsView"];
+export type ShowPart = Schemas["ShowPartView"];
+export type PartsReport = Schemas["PartsReport"];
 export type Copy = Schemas["CopyView"];
 const KEY = ["shows"];
 const REFRESH_MS = 10_000;
@@ -26,6 +28,13 @@ export const useCopyLook = (file: string) =>
     queryKey: [...KEY, "copy", file],
     queryFn: () => take(api.GET("/api/shows/copies/{file}", { params: { path: { file } } })),
     staleTime: 0,
+  });
+/** What of a show can be brought into the open one. */
+export const useParts = (show_id: string) =>
+  useQuery({
+    queryKey: [...KEY, "parts", show_id],
+    queryFn: async () =>
+      (await take(api.GET("/api/shows/{show_id}/parts", { params: { path: { show_id } } }))).parts,
   });
 export const pictureOf = (one: ShowEntry) =>
   one.picture ? `/api/shows/${one.id}/picture.png?${one.picture}` : null;
@@ -58,6 +67,14 @@ export const showEdits = {
   remove: (id: string) => done(take(api.DELETE("/api/shows/{show_id}", path(id)))),
   takeBack: (id: string) => done(take(api.POST("/api/shows/{show_id}/take-back", path(id)))),
   emptyBin: () => done(take(api.POST("/api/shows/bin/empty"))),
+  /** What bringing in parts would do. */
+  seeParts: (id: string, body: Schemas["PartsChosen"]) =>
+    take(api.POST("/api/shows/{show_id}/parts", { ...path(id), body })).catch((error: unknown) => {
+      tell(error);
+      return null;
+    }),
+  bringIn: (id: string, body: Schemas["PartsChosen"]) =>
+    done(take(api.POST("/api/shows/{show_id}/parts", { ...path(id), body }))),
   takeBackCopy: (file: string) =>
     done(take(api.POST("/api/shows/copies/{file}/take-back", { params: { path: { file } } }))),
   /** Take in a saved show: it becomes another one of the library. */

@@ -95,9 +95,12 @@ def source_of(path: Path) -> Iterator[Rows]:
 
 
 def choosable(rows: Rows) -> dict[str, list[tuple[int, str]]]:
-    """What can be chosen, by table: number and name. Effects of the draft cannot."""
+    """What can be chosen, by table: number and name, by their names. Effects of the draft cannot."""
     return {
-        table: [(row["id"], row["name"]) for row in rows.get(table, ()) if row.get("kept", True)] for table in KINDS
+        table: sorted(
+            ((row["id"], row["name"]) for row in rows.get(table, ()) if row.get("kept", True)), key=lambda one: one[1].lower()
+        )
+        for table in KINDS
     }  # fmt: skip
 
 

@@ -59,14 +59,6 @@ def _coloured(page: Any) -> None:
     page.get_by_text("Lagoon acts on 10 of 10 selected.").wait_for()
 
 
-def _ways(page: Any) -> None:
-    _coloured(page)
-    page.get_by_role("tab", name="Ways between colours").click()
-    page.get_by_role("button", name="Where the ways go").click()
-    page.get_by_role("option", name="Coral", exact=True).click()
-    page.get_by_role("radio", name="hue, the short way").click()
-
-
 def _why(page: Any) -> None:
     _coloured(page)
     page.get_by_role("button", name="colour: Lagoon. Why?").click()
@@ -188,11 +180,44 @@ def _pixel_cells(page: Any) -> None:
     page.get_by_role("option", name="A drawn grid").click()
 
 
+_MADE = """async () => {
+  const ask = async (path, body) => (await fetch(`/api/shows${path}`, {
+    method: "POST", headers: {"Content-Type": "application/json"}, body: JSON.stringify(body) })).json();
+  const salt = (await (await fetch("/api/shows")).json()).open;
+  const cellar = (await ask("", {name: "Cellar", begin: "club"})).id;
+  await ask(`/${cellar}/open`, {});
+  await ask(`/${salt}/open`, {});
+  await ask(`/${salt}/copy`, {name: "Salt Light, Thursday"});
+}"""
+"""Two more shows: another rig, and a copy of the demo, whose picture is made as it is left."""
+
+
+def _shows(page: Any) -> None:
+    page.evaluate(_MADE)
+    page.get_by_role("button", name=CONNECTED).wait_for()
+    page.get_by_role("button", name="Shows: Salt Light is open").click()
+    page.get_by_role("listitem", name="Salt Light, Thursday").wait_for()
+
+
+def _parts(page: Any) -> None:
+    page.get_by_role("button", name="Shows: Salt Light is open").click()
+    page.get_by_role("listitem", name="Cellar").get_by_role("button", name="Open").click()
+    page.get_by_role("button", name="Open Cellar").click()
+    page.get_by_role("button", name="Shows: Cellar is open").click()
+    page.get_by_role("button", name="Salt Light: more").click()
+    page.get_by_role("menuitem", name="Bring parts of it in").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("textbox", name="Search").fill("salt")
+    sheet.get_by_role("region", name="songs").get_by_text("Saltworks").click()
+    sheet.get_by_role("region", name="pixel maps").get_by_text("Salt wall").click()
+    sheet.get_by_role("button", name="See what 2 parts would bring").click()
+    sheet.get_by_role("button", name="Bring them in").wait_for()
+
+
 VIEWS: dict[str, Callable[[Any], None]] = {
     "effects": _effects,
     "rig": _rig,
     "look": _look,
-    "ways": _ways,
     "why": _why,
     "adding": _adding,
     "cues": _cues,
@@ -202,12 +227,13 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "faders": _faders,
     "slots": _view("Output"),
     "routes": _routes,
-    "devices": _output("Devices"),
     "health": _output("Health"),
     "pixels": _pixels,
     "pixel-cells": _pixel_cells,
     "timeline": _timeline,
     "player": _player,
+    "shows": _shows,
+    "parts": _parts,
 }
 """Name of each picture, and what is done to get there."""
 

@@ -50,7 +50,7 @@ interface Props {
   show: ShowEntry;
   isOpen: boolean;
   onOpen: () => void;
-  onDo: (what: "copy" | "rename" | "delete") => void;
+  onDo: (what: "parts" | "copy" | "rename" | "delete") => void;
 }
 
 /** A show of the library: its stage as it was lit last, its name, when it was open, and what can be done with it. */
@@ -79,6 +79,7 @@ export function ShowCard({ show, isOpen, onOpen, onDo }: Props) {
           label={show.name}
           actions={[
             { id: "save", text: "Save as a file" },
+            !isOpen && { id: "parts", text: "Bring parts of it in…" },
             { id: "copy", text: "Copy…" },
             { id: "rename", text: "Rename…" },
             { id: "delete", text: isOpen ? "Delete: open another show first" : "Delete", disabled: isOpen },

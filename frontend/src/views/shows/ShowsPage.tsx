@@ -11,6 +11,7 @@ import { CopiesPart } from "./CopiesPart";
 import { NameSheet } from "./NameSheet";
 import { NewShowSheet } from "./NewShowSheet";
 import { OpenSheet } from "./OpenSheet";
+import { PartsSheet } from "./PartsSheet";
 import { ShowCard } from "./ShowCard";
 
 const Frame = styled.div`
@@ -50,7 +51,7 @@ const Side = styled.div`
   gap: 24px;
   align-content: start;
 `;
-type Asked = { do: "new" } | { do: "open" | "copy" | "rename"; show: ShowEntry };
+type Asked = { do: "new" } | { do: "open" | "parts" | "copy" | "rename"; show: ShowEntry };
 
 /** All shows by name with a picture of their stage; the copies of the open one; the bin. */
 export function ShowsPage() {
@@ -106,6 +107,9 @@ export function ShowsPage() {
       {asked?.do === "new" && <NewShowSheet onClose={close} onMade={close} />}
       {asked?.do === "open" && (
         <OpenSheet show={asked.show} onStage={data.on_stage} now={now?.name ?? "the show"} onClose={close} />
+      )}
+      {asked?.do === "parts" && (
+        <PartsSheet show={asked.show} into={now?.name ?? "the show"} onClose={close} />
       )}
       {asked?.do === "copy" && (
         <NameSheet

@@ -39,9 +39,9 @@ from .shows_models import (
     PartsChosen,
     PartsReport,
     PartsView,
-    PartView,
     ShowEntryView,
     ShowName,
+    ShowPartView,
     ShowsView,
 )
 from .sounds import chunks
@@ -224,7 +224,7 @@ def get_parts(path: ShowPath) -> PartsView:
     """What of a show can be brought into the open one."""
     with parts.source_of(context().library.path(path.show_id)) as rows:
         found = parts.choosable(rows)
-    every = [PartView(kind=table, what=parts.KINDS[table], id=n, name=name) for table, of in found.items() for n, name in of]
+    every = [ShowPartView(kind=table, what=parts.KINDS[table], id=n, name=name) for table, of in found.items() for n, name in of]
     return PartsView(parts=every)
 
 

@@ -77,7 +77,7 @@ class CopiesView(BaseModel):
     copies: list[CopyView]
 
 
-class PartView(BaseModel):
+class ShowPartView(BaseModel):
     """Something that can be chosen: kind is a table's name, `what` it in words."""
 
     kind: str
@@ -89,7 +89,7 @@ class PartView(BaseModel):
 class PartsView(BaseModel):
     """All that can be chosen of a show, kind after kind."""
 
-    parts: list[PartView]
+    parts: list[ShowPartView]
 
 
 class PartChosen(Part):
