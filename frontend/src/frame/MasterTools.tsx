@@ -29,7 +29,7 @@ const Number = styled.span`
   text-align: right;
 `;
 const State = styled(Button)`
-  min-width: 0;
+  min-width: 72px;
   justify-content: flex-start;
   [role="status"] {
     overflow: hidden;
@@ -40,6 +40,7 @@ const State = styled(Button)`
       padding: 0 6px;
       white-space: normal;
       line-height: 1.1;
+      min-width: 0;
       max-width: 76px;
       text-align: left;
     }

@@ -30,10 +30,10 @@ const Bar = styled.header`
   /* with more than five views there is less room for each thing */
   &[data-crowded] {
     @media (max-width: 1320px) {
-      gap: 8px;
+      gap: 5px;
       padding: 0 8px;
       [role="tab"] {
-        padding: 3px 7px 0;
+        padding: 3px 5px 0;
       }
       .word {
         display: none;
@@ -44,6 +44,9 @@ const Bar = styled.header`
       .bpm input {
         width: 3.5em;
         padding-left: 2px;
+      }
+      .bpm [aria-hidden] {
+        display: none;
       }
       .grand {
         width: 56px;

@@ -180,21 +180,18 @@ def _pixel_cells(page: Any) -> None:
     page.get_by_role("option", name="A drawn grid").click()
 
 
-_MADE = """async () => {
-  const ask = async (path, body) => (await fetch(`/api/shows${path}`, {
-    method: "POST", headers: {"Content-Type": "application/json"}, body: JSON.stringify(body) })).json();
-  const salt = (await (await fetch("/api/shows")).json()).open;
-  const cellar = (await ask("", {name: "Cellar", begin: "club"})).id;
-  await ask(`/${cellar}/open`, {});
-  await ask(`/${salt}/open`, {});
-  await ask(`/${salt}/copy`, {name: "Salt Light, Thursday"});
-}"""
-"""Two more shows: another rig, and a copy of the demo, whose picture is made as it is left."""
+def _asked(page: Any, path: str, body: dict[str, str]) -> Any:
+    return page.request.post(f"{page.url}api/shows{path}", data=body).json()
 
 
 def _shows(page: Any) -> None:
-    page.evaluate(_MADE)
-    page.get_by_role("button", name=CONNECTED).wait_for()
+    """With two more: another rig, and a copy of the demo, whose picture is made as it is left."""
+    salt = page.request.get(f"{page.url}api/shows").json()["open"]
+    cellar = _asked(page, "", {"name": "Cellar", "begin": "club"})["id"]
+    _asked(page, f"/{cellar}/open", {})
+    page.get_by_role("button", name="Shows: Cellar is open").wait_for()
+    _asked(page, f"/{salt}/open", {})
+    _asked(page, f"/{salt}/copy", {"name": "Salt Light, Thursday"})
     page.get_by_role("button", name="Shows: Salt Light is open").click()
     page.get_by_role("listitem", name="Salt Light, Thursday").wait_for()
 
@@ -216,6 +213,7 @@ def _parts(page: Any) -> None:
 
 VIEWS: dict[str, Callable[[Any], None]] = {
     "effects": _effects,
+    "shows": _shows,
     "rig": _rig,
     "look": _look,
     "why": _why,
@@ -232,7 +230,6 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "pixel-cells": _pixel_cells,
     "timeline": _timeline,
     "player": _player,
-    "shows": _shows,
     "parts": _parts,
 }
 """Name of each picture, and what is done to get there."""

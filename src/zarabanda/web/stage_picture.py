@@ -12,7 +12,7 @@ from zarabanda.engine.frames import HEAD, HEADER_BYTES
 from zarabanda.messages import Frame
 
 WIDTH, HEIGHT = 480, 180
-_MARGIN, _BEAM_M, _GROUND, _LAMP = 14, 7.0, (11, 9, 7), (58, 52, 45)
+_MARGIN, _BEAM_M, _GROUND, _LAMP, _CELL = 14, 7.0, (11, 9, 7), (58, 52, 45), (24, 21, 18)
 _GLOW, _SEEN = 0.45, 6
 Floats = NDArray[np.float64]
 
@@ -27,8 +27,8 @@ def stage_picture(rig: Rig, frame: Frame | None) -> bytes:
         points, scale = _placed(places)
         states = _states(frame, len(places))
         draw = ImageDraw.Draw(image)
-        for x, y in points:
-            draw.rectangle((x - 1, y - 1, x + 1, y + 1), fill=_LAMP)
+        for (x, y), key in zip(points, rig.heads.keys, strict=True):
+            draw.rectangle((x - 1, y - 1, x + 1, y + 1), fill=_CELL if "." in key else _LAMP)
         for (x, y), one, key in zip(points, states, rig.heads.keys, strict=True):
             colour = tuple(map(int, one["colour"]))
             if max(colour) < _SEEN:
