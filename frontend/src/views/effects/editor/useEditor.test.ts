@@ -24,7 +24,12 @@ const view = (depth: number) => ({
 });
 const change = (value: number): Change => ({ operation: "set", path: "layers.0.anchor.depth", value });
 const changes = () => asked.filter((one) => one.path.endsWith("/change"));
-const settle = () => act(() => new Promise<void>((done) => setTimeout(done, 5)));
+const TURNS = 20;
+/** Let everything happen that waits for its turn: by turns of the event loop, not by the clock, which a busy machine delays. */
+const settle = () =>
+  act(async () => {
+    for (let n = 0; n < TURNS; n++) await new Promise<void>((done) => setTimeout(done, 0));
+  });
 
 /** An answer to every change, given when the test wants it; what the page asks at its start is answered at once. */
 const answered = (status: number, body: object) => ({
