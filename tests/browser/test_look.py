@@ -32,7 +32,7 @@ def look(page):
 
 def choose(page, text):
     """Select, from wherever the focus is."""
-    page.get_by_role("heading", level=1).click()
+    page.get_by_role("contentinfo", name="Now running").get_by_text("Running", exact=True).click()
     select(page, text)
 
 

@@ -117,7 +117,7 @@ def test_two_ways_between_colours_are_compared_on_two_groups(look, demo):  # noq
 
 def test_a_look_is_prepared_blind_and_sent(look, demo):  # noqa: F811
     page = look
-    page.get_by_role("heading", level=1).click()
+    page.get_by_role("contentinfo", name="Now running").get_by_text("Running", exact=True).click()
     page.keyboard.press("b")
     blind = page.get_by_role("region", name="Blind")
     blind.get_by_text("The stage stays as it was.").wait_for()

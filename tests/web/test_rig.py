@@ -205,3 +205,27 @@ def test_heads_follow_a_change_of_number_and_mode(before, after, number, now, da
     if before.parts == after.parts:
         assert len(found) == len(chosen)
         assert list(values.values()) == list(kept.values())
+
+
+def test_a_patch_comes_in_from_a_file_with_its_columns_matched_and_goes_out_again(client):
+    client.post("/api/rig/ready", json={"rig": "pars"})
+    text = client.get("/api/rig/patch.csv").data
+    looked = client.put("/api/rig/csv", data=text).json
+    assert (looked["changes"], looked["added"], looked["same"], looked["absent"], looked["faults"]) == ([], [], 8, [], [])
+    lines = text.decode("utf-8-sig").splitlines()
+    head, first = lines[0], lines[1]
+    changed = "\n".join([head, first.replace(",Par,", ",Left end,"), *lines[2:7], lines[1].replace("1,Par", "9,Par", 1)])
+    looked = client.put("/api/rig/csv?preview=true", data=changed.encode()).json
+    assert looked["changes"] == ["1: name Left end"]
+    assert [one.partition(":")[0] for one in looked["added"]] == ["9"]
+    assert (looked["same"], looked["absent"]) == (5, [7, 8])
+    assert client.put("/api/rig/csv?preview=false", data=changed.encode()).status_code == 200
+    assert [one["number"] for one in client.get("/api/rig").json["fixtures"]] == [1, 2, 3, 4, 5, 6, 7, 8, 9]
+    client.post("/api/undo")
+    assert client.put("/api/rig/csv", data=text).json["same"] == 8, "one undo step"
+    refused = client.put("/api/rig/csv?preview=false", data=changed.replace("Par RGBW", "Unheard of").encode())
+    assert (refused.status_code, "There is no mode “Unheard of" in refused.json["message"]) == (422, True)
+    high = client.put("/api/rig/csv", data=b"Number,Universe,Slot\n1,1,510\n").json
+    assert "510" in high["faults"][0], "what the rig refuses is told before it is done"
+    wrong = client.put("/api/rig/csv?columns=name&columns=x", data=b"a;b\n1;2\n").json
+    assert "numbers of the fixtures" in wrong["faults"][0]

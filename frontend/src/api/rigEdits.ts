@@ -3,6 +3,7 @@ import { refresh, tell } from "./queries";
 import { say } from "../ui/Toasts";
 
 type Done = Schemas["RigDone"];
+export type PatchLook = Schemas["CsvView"];
 
 /** An edit of the rig: says what was refused, asks anew for what it changed. Whether it was done. */
 async function edited(asked: () => Promise<Done>): Promise<Done | null> {
@@ -48,5 +49,18 @@ export const rigEdits = {
     edited(() => take(api.POST("/api/rig/universe", { body: { universe, to } }))),
   arrange: (numbers: number[], shape: string, given: Record<string, number>) =>
     edited(() => take(api.POST("/api/rig/arrange", { body: { numbers, shape, given } }))),
+  /** A patch from a CSV file, with its columns as they are matched; with preview: what it would do. */
+  patch(file: File, columns: string[] | null, preview: boolean): Promise<PatchLook | null> {
+    const query = new URLSearchParams([
+      ["preview", String(preview)],
+      ...(columns ?? []).map((one) => ["columns", one]),
+    ] as string[][]);
+    const asked = async () => {
+      const response = await fetch(`/api/rig/csv?${query.toString()}`, { method: "PUT", body: file });
+      const data = (await response.json()) as PatchLook;
+      return take(Promise.resolve(response.ok ? { data, response } : { error: data, response }));
+    };
+    return edited(asked) as Promise<PatchLook | null>;
+  },
   paste: (body: Schemas["PasteRows"]) => edited(() => take(api.POST("/api/rig/paste", { body }))),
 };

@@ -2464,6 +2464,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rig/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take in a patch: the file as the body. With preview: what would change, and what is wrong. All of it is one undo step. */
+        put: operations["rig_csv_take_in_csv_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rig/delete": {
         parameters: {
             query?: never;
@@ -2509,6 +2526,23 @@ export interface paths {
         put?: never;
         /** Rows from a spreadsheet. With preview: what would change, and what is wrong; nothing is done while something is. */
         post: operations["rig_paste_rig_paste_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/patch.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All fixtures as CSV. */
+        get: operations["rig_csv_save_patch_csv_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -4472,6 +4506,52 @@ export interface components {
             then: number;
             /** What */
             what: string;
+        };
+        /**
+         * CsvColumn
+         * @description A column that can be matched.
+         */
+        CsvColumn: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CsvView
+         * @description A patch from a file. titles: of its columns; columns: which each is, empty: none; known: what they can be; sample: its first
+         *     rows; changes, added: in words; same: how many are as they are; absent: fixtures of the show that it does not have.
+         */
+        CsvView: {
+            /** Absent */
+            absent: number[];
+            /** Added */
+            added: string[];
+            /** Changes */
+            changes: string[];
+            /** Columns */
+            columns: string[];
+            /** Done */
+            done: string;
+            /** Faults */
+            faults: string[];
+            /** Known */
+            known: components["schemas"]["CsvColumn"][];
+            /** Lost */
+            lost?: string[];
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            /** Same */
+            same: number;
+            /** Sample */
+            sample: string[][];
+            /** Titles */
+            titles: string[];
         };
         /**
          * CueChange
@@ -16826,6 +16906,38 @@ export interface operations {
             };
         };
     };
+    rig_csv_take_in_csv_put: {
+        parameters: {
+            query?: {
+                columns?: string[];
+                preview?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CsvView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     rig_delete_rig_delete_post: {
         parameters: {
             query?: never;
@@ -16914,6 +17026,26 @@ export interface operations {
                     "application/json": components["schemas"]["PasteView"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    rig_csv_save_patch_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -189,6 +189,19 @@ def pasted(text: str, there: Sequence[int], begin: str, known: Mapping[int, str]
     return _sorted_in(rows, names, there, known, by_number=by_number)
 
 
+def by_number(rows: Sequence[Sequence[str]], names: Sequence[str], known: Mapping[int, str]) -> Pasted:
+    """Rows that have the numbers of their fixtures, one of the columns `names`. An empty cell says nothing, but for an address:
+    it is none then. known: names of modes by fixture."""
+    found = Pasted({}, [], [])
+    for n, row in enumerate(rows):
+        said = [(name, cell) for name, cell in zip(names, row, strict=True) if cell or name == "address"]
+        one = _sorted_in([[cell for _, cell in said]], [name for name, _ in said], (), known, by_number=True)
+        found.changes.update(one.changes)
+        found.added.extend(one.added)
+        found.faults.extend(fault.replace("Row 1", f"Row {n + 1}", 1) for fault in one.faults)
+    return found
+
+
 def _sorted_in(
     rows: Sequence[Sequence[str]], names: Sequence[str | None], there: Sequence[int], known: Mapping[int, str], *, by_number: bool
 ) -> Pasted:

@@ -186,6 +186,21 @@ def paste(body: PasteRows) -> PasteView:
     if found.faults and not body.preview:
         raise ZarabandaError(f"{found.faults[0]} Nothing was pasted.", "text")
 
+    changes, added = rows_in_words(found)
+    label = f"Paste {len(changes) + len(added)} rows"
+    done = RigDone(done="nothing yet") if found.faults else put_rows(label, body.preview, found)
+    return PasteView(changes=[*changes, *added], faults=found.faults, **done.model_dump())
+
+
+def rows_in_words(found: rig_table.Pasted) -> tuple[list[str], list[str]]:
+    """What rows change, and what they add."""
+    changes = [f"{number}: {', '.join(_in_words(fields))}" for number, fields in found.changes.items()]
+    return changes, [f"{fields['number']}: new, {fields['mode']}" for fields in found.added]
+
+
+def put_rows(label: str, preview: bool, found: rig_table.Pasted) -> RigDone:
+    """Put rows into the rig as one edit; with preview, tell what would be lost."""
+
     def act(session: Session) -> list[str]:
         lost = repositories.rig.change(
             session, {number: _with_mode(session, one) for number, one in found.changes.items()}
@@ -194,10 +209,7 @@ def paste(body: PasteRows) -> PasteView:
         repositories.rig.add(session, [FixtureDocument.model_validate(one) for one in places])
         return lost
 
-    changes = [f"{number}: {', '.join(_in_words(fields))}" for number, fields in found.changes.items()]
-    added = [f"{fields['number']}: new, {fields['mode']}" for fields in found.added]
-    done = RigDone(done="nothing yet") if found.faults else _edited(f"Paste {len(changes) + len(added)} rows", body.preview, act)
-    return PasteView(changes=[*changes, *added], faults=found.faults, **done.model_dump())
+    return _edited(label, preview, act)
 
 
 def _placed(fields: dict[str, Any]) -> dict[str, Any]:

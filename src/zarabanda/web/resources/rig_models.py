@@ -232,6 +232,28 @@ class PasteView(RigDone):
     faults: list[str]
 
 
+class CsvColumn(BaseModel):
+    """A column that can be matched."""
+
+    id: str
+    title: str
+
+
+class CsvView(RigDone):
+    """A patch from a file. titles: of its columns; columns: which each is, empty: none; known: what they can be; sample: its
+    first rows; changes, added: in words; same: how many are as they are; absent: fixtures of the show that it does not have."""
+
+    titles: list[str]
+    columns: list[str]
+    known: list[CsvColumn]
+    sample: list[list[str]]
+    changes: list[str]
+    added: list[str]
+    same: int
+    absent: list[int]
+    faults: list[str]
+
+
 class SomeFixtures(Part):
     """Fixtures by number."""
 

@@ -1,9 +1,10 @@
-import { useState } from "react";
+import { useCallback, useRef, useState } from "react";
 
 import type { Rig } from "../../../api/rig";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { rigEdits } from "../../../api/rigEdits";
 import { AddressDialog, type Asked } from "./AddressDialog";
+import { PatchSheet } from "./PatchSheet";
 import { show } from "./showing";
 
 const CELL_ORDERS: [string, string][] = [
@@ -25,6 +26,9 @@ interface Props {
 /** What can be done with the chosen fixtures: addresses, copies, cells. */
 export function FixtureMenus({ rig, numbers, onDelete }: Props) {
   const [asked, setAsked] = useState<Asked | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+  const [patch, setPatch] = useState<File | null>(null);
+  const closePatch = useCallback(() => setPatch(null), []);
   const { fixtures } = rig;
   const chosen = new Set(numbers);
   const own = fixtures.filter((one) => chosen.has(one.number));
@@ -68,9 +72,13 @@ export function FixtureMenus({ rig, numbers, onDelete }: Props) {
           { id: "copy", text: `Duplicate from ${first} on`, disabled: none },
           { id: "mirror", text: `Duplicate mirrored from ${first} on`, disabled: none },
           { id: "delete", text: "Delete …", disabled: none },
+          { id: "in", text: "Take in a CSV file …" },
+          { id: "out", text: "Save all as CSV", disabled: !fixtures.length },
         ]}
         onAction={(id) => {
           if (id === "copy" || id === "mirror") void rigEdits.duplicate(numbers, first, id === "mirror");
+          else if (id === "in") chooser.current!.click();
+          else if (id === "out") window.location.assign("/api/rig/patch.csv");
           else onDelete();
         }}
       />
@@ -89,6 +97,17 @@ export function FixtureMenus({ rig, numbers, onDelete }: Props) {
           else order(id.slice("order ".length));
         }}
       />
+      <input
+        ref={chooser}
+        type="file"
+        accept=".csv,.txt,.tsv,text/csv"
+        hidden
+        onChange={(event) => {
+          setPatch(event.target.files?.[0] ?? null);
+          event.target.value = "";
+        }}
+      />
+      {patch && <PatchSheet file={patch} onClose={closePatch} />}
       {asked && <AddressDialog asked={asked} numbers={numbers} onClose={() => setAsked(null)} />}
     </>
   );
