@@ -4519,8 +4519,8 @@ export interface components {
         };
         /**
          * CsvView
-         * @description A patch from a file. titles: of its columns; columns: which each is, empty: none; known: what they can be; sample: its first
-         *     rows; changes, added: in words; same: how many are as they are; absent: fixtures of the show that it does not have.
+         * @description A patch from a file. titles: of its columns; columns: which each is, empty: none; known: what they can be; sample: its
+         *     first rows; changes, added: in words; same: how many are as they are; absent: fixtures of the show that it does not have.
          */
         CsvView: {
             /** Absent */
