@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.engine import act, api, live_state
-from tests.test_processes import children
+from tests.test_processes import children, written_down
 from tests.waiting import until
 
 
@@ -238,6 +238,7 @@ def test_a_killed_engine_goes_on_with_the_song_where_it_would_be(page, demo):
     act(demo, do="play-song", timeline=song["id"])
     state, _ = live_state(demo, lambda state: song_of(state) and song_of(state)["speed"] == 1)
     began = state["t"] - song_of(state)["position"]
+    written_down(demo, lambda entry: any(one.transport_speed == 1 for one in entry.songs))
     os.kill(children(demo)["engine"], signal.SIGKILL)
     later, _ = live_state(demo, lambda now: now["t"] > state["t"] + 1.5 and song_of(now) is not None)
     assert song_of(later)["position"] == pytest.approx(later["t"] - began, abs=0.05)

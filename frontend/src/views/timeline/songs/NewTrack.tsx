@@ -75,6 +75,7 @@ function TrackSheet({ song, onClose }: { song: Timeline; onClose: () => void }) 
         <p>{KINDS.find((one) => one.id === kind)!.for}</p>
         <Choice
           label="It drives"
+          isDisabled={!able}
           value={drives}
           placeholder={free.length ? "Choose …" : "Nothing is left that it could drive"}
           options={free.map((one) => ({ id: one.subject, text: `${one.what} · ${one.of}` }))}
