@@ -73,17 +73,13 @@ def _serve(settings: Settings, demo: bool, browse: bool, here_only: bool) -> Non
 
 def prepare(data: Path, demo: bool) -> None:
     """Make the show of an empty data folder, the demo's or a new one; an older one is brought up to date."""
-    from zarabanda.demo import salt_light
-    from zarabanda.demo.timelines import songs_made
+    from zarabanda.demo import beginnings
     from zarabanda.shelf.library import Library
     from zarabanda.show.store import Store
 
     def make(store: Store) -> None:
-        if demo:
-            salt_light.build(store, songs_made(data))
-            return
-        with store.edit("setup", "New show") as session:
-            salt_light.new_show(session, "New show")
+        name, how = (beginnings.DEMO_NAME, beginnings.DEMO) if demo else ("New show", "")
+        beginnings.fill(store, name, how, data)
 
     Library(data).prepare(make, lambda text: print(text, file=sys.stderr, flush=True))
 

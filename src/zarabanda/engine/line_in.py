@@ -175,7 +175,9 @@ class LineIn:
         try:
             self._line = _Player(self._player) if self._open == SIMULATOR and self._player is not None else _Input(self._open)
         except OSError as error:
-            self._troubles.tell(NAME, f"{self._open}: {error.strerror or error}. Choose another line input in Output, Timecode.")
+            self._troubles.tell(
+                NAME, f"{self._open}: {error.strerror or error}. Choose another line input in Output, Timecode, sound."
+            )
             return False
         self._analyser = Analyser(self._line.rate)
         self._troubles.clear(NAME)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
-import socket
 import threading
 import time
 from dataclasses import asdict, dataclass, replace
@@ -14,6 +12,8 @@ from numpy.typing import NDArray
 
 from zarabanda.errors import ZarabandaError
 from zarabanda.protocols import rtp
+
+from .listeners import Listeners
 
 SOUND = "127.0.0.7"
 """Address on which it listens."""
@@ -55,15 +55,10 @@ class SoundPlayer:
     """Plays round and round. Who connects hears it."""
 
     def __init__(self, port: int = 0) -> None:
-        self._lock, self._listeners = threading.Lock(), list[socket.socket]()
+        self._lock, self._listeners = threading.Lock(), Listeners("simulated line", SOUND, port)
+        self.port = self._listeners.port
         self.how, self._runs, self._ended = SoundHow(), False, threading.Event()
         self._sound = beat(self.how.bpm)
-        try:
-            self._server = socket.create_server((SOUND, port))
-        except OSError as error:
-            raise ZarabandaError(f"The simulated line cannot listen on {SOUND}:{port}: {error.strerror}.") from error
-        self.port: int = self._server.getsockname()[1]
-        threading.Thread(target=self._accept, daemon=True, name="sound player, line").start()
         threading.Thread(target=self._play, daemon=True, name="sound player").start()
 
     def play(self, on: bool) -> None:
@@ -86,17 +81,7 @@ class SoundPlayer:
     def close(self) -> None:
         """Play no more."""
         self._ended.set()
-        self._server.close()
-
-    def _accept(self) -> None:
-        while not self._ended.is_set():
-            try:
-                line, _ = self._server.accept()
-            except OSError:
-                return
-            line.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
-            line.settimeout(0.2)
-            self._listeners.append(line)
+        self._listeners.close()
 
     def _play(self) -> None:
         sent, began = 0, time.monotonic()
@@ -108,15 +93,6 @@ class SoundPlayer:
             with self._lock:
                 sound, loudness = self._sound, self.how.loudness
             piece = np.take(sound, np.arange(sent * _PACKET, (sent + 1) * _PACKET), mode="wrap")
-            self._send(rtp.packet(piece * loudness, sent, sent * _PACKET, 1))
+            self._listeners.send(rtp.packet(piece * loudness, sent, sent * _PACKET, 1))
             sent += 1
             self._ended.wait(max(0.0, began + sent * _PACKET / rtp.RATE - time.monotonic()))
-
-    def _send(self, data: bytes) -> None:
-        for line in list(self._listeners):
-            try:
-                line.sendall(data)
-            except OSError:
-                with contextlib.suppress(ValueError):
-                    self._listeners.remove(line)
-                line.close()

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import contextlib
 import random
-import socket
 import threading
 import time
 from dataclasses import asdict, dataclass, replace
@@ -13,6 +11,8 @@ from typing import Any
 from zarabanda.core.timecode import smpte
 from zarabanda.errors import ZarabandaError
 from zarabanda.protocols import mtc
+
+from .listeners import Listeners
 
 PLAYER = "127.0.0.6"
 """Address on which it listens."""
@@ -36,16 +36,11 @@ class TimecodePlayer:
     """Plays labels from where it is. Who connects hears it."""
 
     def __init__(self, port: int = 0) -> None:
-        self._lock, self._listeners = threading.Lock(), list[socket.socket]()
+        self._lock, self._listeners = threading.Lock(), Listeners("timecode player", PLAYER, port)
+        self.port = self._listeners.port
         self.how, self._runs, self._frames, self._at = Playing(), False, 0.0, 0.0
         self._random, self._ended, self._piece = random.Random(1), threading.Event(), 0
-        try:
-            self._server = socket.create_server((PLAYER, port))
-        except OSError as error:
-            raise ZarabandaError(f"The timecode player cannot listen on {PLAYER}:{port}: {error.strerror}.") from error
-        self.port: int = self._server.getsockname()[1]
         self._frames = float(smpte.read("01:00:00:00", smpte.RATES["25"]))
-        threading.Thread(target=self._accept, daemon=True, name="timecode player, line").start()
         threading.Thread(target=self._play, daemon=True, name="timecode player").start()
 
     @property
@@ -97,32 +92,13 @@ class TimecodePlayer:
     def close(self) -> None:
         """Play no more."""
         self._ended.set()
-        self._server.close()
-
-    def _accept(self) -> None:
-        while not self._ended.is_set():
-            try:
-                line, _ = self._server.accept()
-            except OSError:
-                return
-            line.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
-            line.settimeout(0.2)
-            with self._lock:
-                self._listeners.append(line)
-
-    def _send(self, data: bytes) -> None:
-        for line in list(self._listeners):
-            try:
-                line.sendall(data)
-            except OSError:
-                with contextlib.suppress(ValueError):
-                    self._listeners.remove(line)
+        self._listeners.close()
 
     def _code(self) -> int:
         return mtc.code_of(smpte.RATES[self.how.says or self.how.rate])
 
     def _tell_whole(self) -> None:
-        self._send(mtc.full_frame(smpte.label_of(int(max(self.now(), 0)), self.rate), self._code()))
+        self._listeners.send(mtc.full_frame(smpte.label_of(int(max(self.now(), 0)), self.rate), self._code()))
 
     def _play(self) -> None:
         """Piece after piece, each when it is due, with what goes wrong."""
@@ -143,10 +119,10 @@ class TimecodePlayer:
                 time.sleep(min(pause, 0.01))
             last = max(due, last)
             if self._random.random() >= self.how.dropout:
-                self._send(self._quarter(quarter))
+                self._listeners.send(self._quarter(quarter))
                 if self.how.second is not None:
                     ahead = round(self.how.second * float(self.rate.per_second)) * mtc.PER_FRAME + 3
-                    self._send(self._quarter(quarter + ahead))
+                    self._listeners.send(self._quarter(quarter + ahead))
             quarter += 1 if self.how.speed > 0 else -1
 
     def _quarter(self, quarter: int) -> bytes:
