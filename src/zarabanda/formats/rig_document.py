@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Annotated
 
 import msgspec
@@ -9,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.cells import CELL_ORDERS
-from zarabanda.core.rig.modes import EMITTERS, GOBOS, OF_MODES, VIRTUAL, ModeSpec
+from zarabanda.core.rig.modes import EMITTERS, OF_MODES, VIRTUAL, ModeSpec
 from zarabanda.errors import shown
 
 from .effect_document import Number
@@ -31,6 +32,17 @@ class ChannelPart(_Part):
     high: Number = 1.0
     inverted: bool = False
     cell: Annotated[int, Field(ge=0)] = 0
+    curve: Annotated[list[tuple[Number, Annotated[int, Field(ge=0)]]], Field(max_length=256)] = []
+
+    @model_validator(mode="after")
+    def _rises(self) -> ChannelPart:
+        values = [value for value, _ in self.curve]
+        if len(self.curve) == 1 or any(b <= a for a, b in pairwise(values)):
+            raise ValueError(f"the curve of {self.source} needs two points or more, whose values rise")
+        most = 256 ** len(self.slots) - 1
+        if any(level > most for _, level in self.curve):
+            raise ValueError(f"the curve of {self.source} has a level above {most:,}, which its channel does not have")
+        return self
 
 
 class ModeDocument(_Part):
@@ -49,14 +61,20 @@ class ModeDocument(_Part):
     cells: list[tuple[Number, Number, Number]] = []
     beam_deg: Number = 20.0
     virtual: list[str] = []
-    gobos: list[str] = []
+    gobos: list[Annotated[str, Field(min_length=1, max_length=80)]] = []
+    gobo_pictures: list[Annotated[str, Field(max_length=64)]] = []
+    pan_speed: Annotated[float, Field(gt=0, le=3600)] = 180.0
+    tilt_speed: Annotated[float, Field(gt=0, le=3600)] = 120.0
+    rests: list[tuple[Annotated[int, Field(ge=0)], Annotated[int, Field(ge=0, le=255)]]] = []
+    emitter_colours: dict[str, tuple[Number, Number, Number]] = {}
+    left_out: list[str] = []
 
     @model_validator(mode="after")
     def _known(self) -> ModeDocument:
         if self.emitters not in OF_MODES:
             raise ValueError(f"emitters {shown(self.emitters)} are not known; use one of {', '.join(OF_MODES)}")
-        if unknown := [name for name in self.gobos if name not in GOBOS]:
-            raise ValueError(f"gobo {shown(unknown[0])} is not known; use one of {', '.join(GOBOS)}")
+        if len(set(self.gobos)) < len(self.gobos):
+            raise ValueError("two slots of the gobo wheel have the same name")
         known = {*attributes.BY_NAME, *EMITTERS[self.emitters]}
         for channel in self.channels:
             if channel.source not in known:
@@ -68,6 +86,8 @@ class ModeDocument(_Part):
         unknown = [name for name in self.virtual if name not in VIRTUAL] + [n for n in self.limits if n not in attributes.BY_NAME]
         if unknown:
             raise ValueError(f"{shown(unknown[0])} is not known here")
+        if beyond := [slot for slot, _ in self.rests if slot >= self.footprint]:
+            raise ValueError(f"slot {beyond[0] + 1} of {self.footprint} is to rest at a level")
         self._slots_are_apart()
         return self
 
@@ -87,7 +107,7 @@ class ModeDocument(_Part):
 
     def spec(self) -> ModeSpec:
         """As the core takes it."""
-        return msgspec.convert(self.model_dump(mode="json", exclude={"maker"}), ModeSpec)
+        return msgspec.convert(self.model_dump(mode="json", exclude={"maker", "emitter_colours", "left_out"}), ModeSpec)
 
 
 class FixtureDocument(_Part):

@@ -12,7 +12,6 @@ import os
 import re
 import shutil
 import sqlite3
-import struct
 import tempfile
 import zipfile
 from collections.abc import Callable, Iterator
@@ -25,6 +24,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from zarabanda import __version__
 from zarabanda.errors import ZarabandaError, brief, shown
+from zarabanda.formats import archives
 from zarabanda.show import opening
 from zarabanda.show.store import Store, known_versions, make_at, newest_version
 
@@ -33,8 +33,8 @@ from .rows import Rows, rows_in, write_rows
 
 ENDING, SHOW_DB = ".zarabanda", opening.FILE
 FORMAT = "zarabanda.show/1"
-LARGEST_SHOW, LARGEST_MEDIUM, MOST_ENTRIES = 100 << 20, 2 << 30, 10_000
-"""Bytes of show.json, bytes of a medium, and files in the zip."""
+LARGEST_SHOW, LARGEST_MEDIUM = 100 << 20, 2 << 30
+"""Bytes of show.json and of a medium."""
 _SHOW, _NOTE = "show.json", ".picture.json"
 _MEDIUM = re.compile(r"^media/([0-9a-f]{64})(\.picture\.json)?$")
 _HASH = re.compile(r"[0-9a-f]{64}")
@@ -156,67 +156,29 @@ def _put(archive: zipfile.ZipFile, name: str, content: bytes, how: int) -> None:
 # in
 
 
-_BROKEN = (zipfile.BadZipFile, zipfile.LargeZipFile, NotImplementedError, RuntimeError, EOFError, ValueError, struct.error)
-"""What a broken zip makes its reader raise."""
-
-
 @contextlib.contextmanager
 def _opened(path: Path) -> Iterator[zipfile.ZipFile]:
     """The zip, after a look at what it says is in it."""
-    with contextlib.ExitStack() as stack:
-        try:
-            archive = stack.enter_context(zipfile.ZipFile(path))
-            _fits(archive)
-        except _BROKEN as error:
-            raise ZarabandaError(
-                f"This is no whole .zarabanda file ({brief(str(error)) or 'it ends too early'}). Save it again, or take another.",
-                "file",
-            ) from error
+    with archives.opened(path, called=".zarabanda file", remedy="Save it again, or take another.") as archive:
+        _fits(archive)
         yield archive
 
 
 def _fits(archive: zipfile.ZipFile) -> None:
-    entries = archive.infolist()
-    names = [one.filename for one in entries]
-    if _SHOW not in names:
+    if _SHOW not in archive.namelist():
         raise ZarabandaError("There is no show.json in this file: it is no saved show. Choose a .zarabanda file.", "file")
-    if len(entries) > MOST_ENTRIES or len(set(names)) < len(names):
-        raise ZarabandaError(
-            f"This file has {len(entries):,} entries, or some twice; {MOST_ENTRIES:,} different ones are the most.", "file"
-        )
-    for one in entries:
+    for one in archive.infolist():
         if one.filename != _SHOW and not _MEDIUM.match(one.filename):
             raise ZarabandaError(
                 f"A saved show has nothing called {shown(one.filename)}: it was changed by something else. Save it again.", "file"
             )
         if one.file_size > (LARGEST_SHOW if not one.filename.startswith("media/") else LARGEST_MEDIUM):
             raise ZarabandaError(f"{shown(one.filename)} is too large: {one.file_size >> 20:,} MB.", "file")
-
-
-def _content(archive: zipfile.ZipFile, name: str, most: int) -> bytes:
-    """What an entry holds; no more is unpacked than may be in it, whatever it says of itself."""
-    found = bytearray()
-    for chunk in chunks_of(archive, name):
-        found += chunk
-        if len(found) > most:
-            raise ZarabandaError(f"{name} unpacks to more than {most >> 20} MB. Save the show again.", "file")
-    return bytes(found)
-
-
-def chunks_of(archive: zipfile.ZipFile, name: str) -> Iterator[bytes]:
-    """What an entry holds, piece by piece."""
-    try:
-        with archive.open(name) as file:
-            while chunk := file.read(_CHUNK):
-                yield chunk
-    except ZarabandaError:
-        raise
-    except Exception as error:  # whatever a broken stream makes the unpacker raise
-        raise ZarabandaError(f"{name} is damaged ({brief(str(error))}). Take another copy of the file.", "file") from error
+    archives.check(archive, LARGEST_SHOW + archives.MOST_ENTRIES * LARGEST_MEDIUM)
 
 
 def _shown(archive: zipfile.ZipFile) -> _Shown:
-    content = _content(archive, _SHOW, LARGEST_SHOW)
+    content = archives.content(archive, _SHOW, LARGEST_SHOW)
     try:
         head = msgspec.json.decode(content, type=_Head)
         if head.format != FORMAT:
@@ -262,7 +224,7 @@ def _media_taken_in(archive: zipfile.ZipFile, media: Path, progress: Progress) -
         progress(n / len(entries))
         target = media / one.filename.removeprefix("media/")
         if not target.exists():
-            checks.medium_taken_in(one.filename, chunks_of(archive, one.filename), target, LARGEST_MEDIUM)
+            checks.medium_taken_in(one.filename, archives.chunks_of(archive, one.filename), target, LARGEST_MEDIUM)
     progress(1.0)
 
 

@@ -35,11 +35,15 @@ def chromaticity(kelvin: Floats) -> tuple[Floats, Floats]:
     return x, y
 
 
-def _drives(kelvin: Floats) -> Floats:
-    x, y = chromaticity(np.clip(kelvin, WARMEST_K, COLDEST_K))
+def chromaticity_to_drives(x: Floats, y: Floats) -> Floats:
+    """Drives (..., 3), not brought to a common largest, of light of CIE 1931 chromaticity x, y, each (...); y above 0."""
     linear = np.stack([x / y, np.ones_like(x), (1 - x - y) / y], axis=-1) @ _TO_RGB.T
     linear = np.clip(linear, 0, None)
     return np.asarray(np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * np.power(linear, 1 / 2.4) - 0.055), float)
+
+
+def _drives(kelvin: Floats) -> Floats:
+    return chromaticity_to_drives(*chromaticity(np.clip(kelvin, WARMEST_K, COLDEST_K)))
 
 
 _NEUTRAL = _drives(np.array([NEUTRAL_K]))[0]

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, field
 
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.curves import Curve
 
 Place = tuple[float, float, float]
 """x, y, z in metres; also: turns around them in degrees."""
@@ -23,6 +25,18 @@ EMITTERS: dict[str, tuple[str, ...]] = {
 }
 """How a fixture makes colour, and the names of the channels it has for that. `level` is made for heads whose own channel
 of intensity has to carry the level of their fixture as well."""
+
+
+def emitters_for(sources: Collection[str]) -> str:
+    """Which of them fits best to channels that carry these: it uses the most, and lacks the fewest.
+
+    >>> emitters_for({"intensity", "red", "green", "blue", "white"})
+    'rgbw'
+    """
+    own = set(sources)
+    return max(EMITTERS, key=lambda one: (len(own & set(EMITTERS[one])) - len(set(EMITTERS[one]) - own), one == "none"))
+
+
 OF_MODES = tuple(name for name in EMITTERS if name != "level")
 """What a mode can say of itself."""
 WITHOUT_LIGHT = frozenset({"haze", "fan"})
@@ -38,7 +52,7 @@ class Channel:
     """One channel of a mode. slots: offsets from the address, coarse first (1–3 of them: 8, 16 or 24 bits).
 
     source: an attribute or a name from EMITTERS; low, high: natural value at DMX 0 and at full; cell: 1…, or 0 for what
-    the fixture has as a whole.
+    the fixture has as a whole. curve: levels for values, where the channel does not run straight from low to high.
     """
 
     source: str
@@ -47,6 +61,13 @@ class Channel:
     high: float = 1.0
     inverted: bool = False
     cell: int = 0
+    curve: Curve = ()
+
+    @property
+    def ends(self) -> tuple[float, float]:
+        """The least and the largest value that it carries."""
+        reached = [value for value, _ in self.curve] or [self.low, self.high]
+        return min(reached), max(reached)
 
 
 @dataclass(frozen=True)
@@ -54,7 +75,8 @@ class ModeSpec:
     """A fixture's set of channels. limits: narrower ranges and home values (low, high, home) by attribute.
 
     cells: their places beside that of the fixture; virtual: attributes without a channel, from VIRTUAL; model: what its maker
-    calls the fixture; gobos: what is in the slots of its gobo wheel, names from GOBOS; pan_speed, tilt_speed: in °/s.
+    calls the fixture; gobos: names of what is in the slots of its gobo wheel; gobo_pictures: for each a name from GOBOS, or the
+    SHA-256 of a picture in the media folder; pan_speed, tilt_speed: in °/s; rests: (slot, byte) of slots that no channel drives.
     """
 
     name: str
@@ -72,6 +94,8 @@ class ModeSpec:
     gobos: tuple[str, ...] = ()
     pan_speed: float = 180.0
     tilt_speed: float = 120.0
+    gobo_pictures: tuple[str, ...] = ()
+    rests: tuple[tuple[int, int], ...] = ()
 
     @property
     def gives_light(self) -> bool:

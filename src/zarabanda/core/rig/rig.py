@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.cells import arranged
+from zarabanda.core.rig.curves import Curve
 from zarabanda.core.rig.heads import Heads
 from zarabanda.core.rig.modes import EMITTERS, Channel, ModeSpec, Place, head_key
 from zarabanda.core.rig.patch import SLOTS
@@ -42,7 +43,9 @@ class FixtureSpec:
 class Output:
     """Index arrays from values to slots. All (channels,): source index into values + emitter drives, scale, slots.
 
-    Slots are flat: universe row × 512 + offset; -1 where a channel has no such byte.
+    Slots are flat: universe row × 512 + offset; -1 where a channel has no such byte. Channels with a curve have their own
+    sources, behind all others: curved_from (C,) says of which value, curved_by (C,) by which of `curves`, each with its bits and
+    whether it is of slots. rests: slots (R,) that no channel drives, and their bytes (R,).
     """
 
     source: Ints
@@ -52,6 +55,10 @@ class Output:
     coarse: Ints
     middle: Ints
     fine: Ints
+    curved_from: Ints
+    curved_by: Ints
+    curves: tuple[tuple[Curve, int, bool], ...]
+    rests: tuple[Ints, Ints]
 
 
 @dataclass(frozen=True)
@@ -115,6 +122,10 @@ class _Template:
             np.repeat(np.array([getattr(row, end) for row in attributes.ATTRIBUTES], float)[:, None], count, axis=1)
             for end in ("low", "high", "home")
         )
+        for channel in mode.channels:
+            if channel.source in attributes.BY_NAME and attributes.BY_NAME[channel.source].stepped:
+                row = attributes.INDEX[channel.source]
+                self.low[row], self.high[row] = channel.ends  # of a wheel there is what it has slots for
         for name, ends in mode.limits.items():
             row = attributes.INDEX[name]
             self.low[row], self.high[row], self.home[row] = ends
@@ -144,6 +155,8 @@ class _Template:
         self.ends = ends
         self.bits = np.array([8 * len(one.slots) for one in channels], np.int64)
         self.slots = np.array([[*one.slots, *[-1] * (3 - len(one.slots))] for one in channels], np.int64).reshape(-1, 3)
+        self.curves = [(one.curve, 8 * len(one.slots), _stepped(one.source)) if one.curve else None for one in channels]
+        self.rests = np.array(self.mode.rests, np.int64).reshape(-1, 2)
 
 
 class _Layout:
@@ -274,6 +287,11 @@ def emitter_rows(emitter_heads: dict[str, Ints]) -> dict[str, tuple[int, int]]:
     return rows
 
 
+def straight_sources(count: int, emitter_heads: dict[str, Ints]) -> int:
+    """How many values and drives channels can come from straight; what comes by a curve lies behind them. count: of heads."""
+    return attributes.COUNT * count + sum(len(EMITTERS[name]) * len(heads) for name, heads in emitter_heads.items())
+
+
 def _output(layout: _Layout, emitter_heads: dict[str, Ints], universes: tuple[int, ...]) -> Output:
     rows = emitter_rows(emitter_heads)
     position = {name: np.full(layout.total, -1) for name in emitter_heads}
@@ -282,6 +300,8 @@ def _output(layout: _Layout, emitter_heads: dict[str, Ints], universes: tuple[in
     row_of = {number: n for n, number in enumerate(universes)}
     sources, bits, numbers = [np.zeros(0, np.int64)], [np.zeros(0, np.int64)], [np.zeros(0, np.int64)]
     ends, slots = [np.zeros((0, 2))], [np.zeros((0, 3), np.int64)]
+    curves: dict[tuple[Curve, int, bool], int] = {}
+    by, rests = [np.zeros(0, np.int64)], [np.zeros((0, 2), np.int64)]
     behind = attributes.COUNT * layout.total
     for one, those, begin in layout.patched(row_of):
         head = one.head + layout.first[those][:, None]
@@ -295,14 +315,26 @@ def _output(layout: _Layout, emitter_heads: dict[str, Ints], universes: tuple[in
         ends.append(np.tile(one.ends, (len(those), 1)))
         bits.append(np.tile(one.bits, len(those)))
         numbers.append(np.repeat(those, len(one.bits)))
+        by.append(np.tile([curves.setdefault(curve, len(curves)) if curve else -1 for curve in one.curves], len(those)))
+        rests.append((one.rests + np.stack([begin, np.zeros_like(begin)], axis=1)[:, None]).reshape(-1, 2))
         slots.append(np.where(one.slots >= 0, one.slots + begin[:, None, None], -1).reshape(-1, 3))
     by_fixture = np.argsort(np.concatenate(numbers), kind="stable")
-    source, table, size = (np.concatenate(every)[by_fixture] for every in (sources, slots, bits))
-    end = np.concatenate(ends)[by_fixture]
-    free = _first_come(table)
+    free = _first_come(np.concatenate(slots)[by_fixture])
+    source, table, size, curve = (np.concatenate(every)[by_fixture][free] for every in (sources, slots, bits, by))
+    end = np.concatenate(ends)[by_fixture][free]
+    curved = np.flatnonzero(curve >= 0)
+    curved_from = source[curved]
+    source[curved] = straight_sources(layout.total, emitter_heads) + np.arange(len(curved))
+    end[curved] = 0, 1
+    rest = np.concatenate(rests)
     return Output(
-        source[free], end[free, 0], end[free, 1] - end[free, 0], size[free], table[free, 0], table[free, 1], table[free, 2],
+        source, end[:, 0], end[:, 1] - end[:, 0], size, table[:, 0], table[:, 1], table[:, 2],
+        curved_from, curve[curved], tuple(curves), (rest[:, 0], rest[:, 1]),
     )  # fmt: skip
+
+
+def _stepped(source: str) -> bool:
+    return source == "wheel" or (source in attributes.BY_NAME and attributes.BY_NAME[source].stepped)
 
 
 def _first_come(slots: Ints) -> Bools:

@@ -13,8 +13,9 @@ from zarabanda.core.colour import spaces as colour
 from zarabanda.core.colour.white import warm_and_cold, white, with_white
 from zarabanda.core.neighbours import side_by_side
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.curves import CurveTable
 from zarabanda.core.rig.modes import EMITTERS
-from zarabanda.core.rig.rig import Output, Rig, emitter_rows
+from zarabanda.core.rig.rig import Output, Rig, emitter_rows, straight_sources
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -127,18 +128,24 @@ class Mapper:
         """(N,) the head whose level, without a channel, scales the colour of a cell."""
         self._scaled = {name: bool((self._levelled[heads] >= 0).any()) for name, heads in self._places.items()}
         self._white = {name: np.flatnonzero(rig.whitened[heads]) for name, heads in self._places.items()}
-        drives = sum(len(EMITTERS[name]) * count for name, (_, count) in self._rows.items())
         self._size = attributes.COUNT * len(rig)
-        self._all = np.zeros(self._size + drives, precision)
+        self._straight = straight_sources(len(rig), rig.emitter_heads)
+        self._curves = CurveTable(rig.output.curves)
+        self._curved = [np.flatnonzero(rig.output.curved_by == n) for n in range(len(rig.output.curves))]
+        self._all = np.zeros(self._straight + len(rig.output.curved_from), precision)
         self.values = self._all[: self._size].reshape(attributes.COUNT, len(rig))
         """Values (A, N), followed by the emitters' drives: what is put here need not be copied."""
         self._bytes = np.zeros((len(rig.universes), 512), np.uint8)
+        at, byte = rig.output.rests
+        self._bytes.reshape(-1)[at] = byte
         self._ends = (np.full(len(self._all), -np.inf), np.full(len(self._all), np.inf))
         for end, limit, drive in zip(self._ends, (rig.low, rig.high), (0.0, 1.0), strict=True):
             end[: self._size] = limit.ravel()
             for name, (start, count) in self._rows.items():
                 if name not in _NOT_DRIVES:
                     end[self._size + start : self._size + start + count * len(EMITTERS[name])] = drive
+        for end, share in zip(self._ends, (0.0, 1.0), strict=True):
+            end[self._straight :] = share
         self._whole = self.part(np.ones(self.values.shape, bool))
 
     def part(self, touched: NDArray[np.bool_]) -> Part:
@@ -154,7 +161,8 @@ class Mapper:
                     drive |= touched[attributes.INTENSITY, heads]
                 follows.append(np.tile(drive, len(EMITTERS[name])))
                 emitters += [name] if drive.any() else []
-        chosen = np.concatenate(follows)[self._rig.output.source]
+        straight = np.concatenate(follows)
+        chosen = np.concatenate([straight, straight[self._rig.output.curved_from]])[self._rig.output.source]
         return Part(tuple(emitters), _Channels(self._rig.output, chosen, self._ends, self._bytes.reshape(-1), self._precision))
 
     def bytes(self, values: Floats, part: Part | None = None) -> Bytes:
@@ -166,6 +174,8 @@ class Mapper:
             self.values[:] = values
         part = part or self._whole
         self._emitters(values, part.emitters)
+        for n, own in enumerate(self._curved):
+            self._all[self._straight + own] = self._curves.shares(n, self._all[self._rig.output.curved_from[own]])
         part.channels.write(self._all)
         return self._bytes
 
@@ -237,6 +247,8 @@ def slots_of(rig: Rig, head: int, rows: Sequence[int]) -> list[tuple[int, int]]:
         for name, (start, those) in emitter_rows(rig.emitter_heads).items():
             for place in np.flatnonzero(rig.emitter_heads[name] == head).tolist():
                 sources += [behind + start + drive * those + place for drive in range(len(EMITTERS[name]))]
+    behind = straight_sources(count, rig.emitter_heads)
+    sources += (behind + np.flatnonzero(np.isin(rig.output.curved_from, sources))).tolist()
     chosen = np.flatnonzero(np.isin(rig.output.source, sources))
     channels = chosen[np.argsort(rig.output.coarse[chosen], kind="stable")]
     flat = np.stack([rig.output.coarse[channels], rig.output.middle[channels], rig.output.fine[channels]], axis=1).ravel()

@@ -8,7 +8,7 @@ from pydantic import BaseModel
 
 from zarabanda.core.explain.modes import fineness, fit_in_a_universe, limits_of
 from zarabanda.core.rig.attributes import BY_NAME, COMPOUND
-from zarabanda.core.rig.modes import EMITTERS, ModeSpec
+from zarabanda.core.rig.modes import EMITTERS, ModeSpec, emitters_for
 from zarabanda.errors import InUse, ZarabandaError
 from zarabanda.formats.rig_document import ChannelPart, ModeDocument
 from zarabanda.show import repositories
@@ -76,9 +76,7 @@ def make(body: MakeKind) -> tuple[KindView, int]:
     if not rows:
         raise ZarabandaError("None of these channels carries anything: choose an attribute for at least one.", "channels")
     sources = {row.source for row in rows}
-    emitters = max(
-        EMITTERS, key=lambda name: (len(sources & set(EMITTERS[name])) - len(set(EMITTERS[name]) - sources), name == "none")
-    )
+    emitters = emitters_for(sources)
     label = label_of([{"slots": row.slots} for row in rows], slot)
     document = ModeDocument(
         name=f"{body.model.strip()}, {label}", maker=body.maker.strip(), model=body.model.strip(), kind=body.kind,
