@@ -4,9 +4,16 @@ import io
 import zipfile
 from xml.sax.saxutils import quoteattr
 
-PNG = bytes.fromhex(
-    "89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000d4944415478da63f8cfc0f01f0005010101a0cdd1b30000000049454e44ae426082"
-)
+from PIL import Image
+
+
+def _png():
+    target = io.BytesIO()
+    Image.new("L", (8, 8), 255).save(target, "PNG")
+    return target.getvalue()
+
+
+PNG = _png()
 UNIT = "{1,0,0,%g}{0,1,0,%g}{0,0,1,%g}{0,0,0,1}"
 
 

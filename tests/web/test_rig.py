@@ -71,7 +71,7 @@ def cells_without_a_leader(client):
     [
         ("/api/rig/add", {"mode": "Strobe, 2 channels", "number": 8}, "There is a fixture 8 already. The next free number is 9"),
         ("/api/rig/add", {"mode": "Wobble"}, "There is no mode “Wobble”"),
-        ("/api/rig/add", {"mode": "Tile 16 × 16 RGB, 256 cells, 770 channels", "count": 118, "number": 100}, "30,000"),
+        ("/api/rig/add", {"mode": "Tile 16 × 16 RGB, 256 cells, 770 channels", "count": 79, "number": 100}, "20,000"),
         ("/api/rig/cells", {"numbers": [2], "column": "address", "text": "1.510"}, "Its last possible address is 508"),
         ("/api/rig/cells", {"numbers": [2], "column": "number", "text": "3"}, "There is a fixture 3 already"),
         ("/api/rig/cells", {"numbers": [2], "column": "x", "text": "far"}, "is no place"),

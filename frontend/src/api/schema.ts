@@ -1225,7 +1225,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kinds/{mode_id}": {
+    "/api/kinds/copies": {
         parameters: {
             query?: never;
             header?: never;
@@ -1234,9 +1234,77 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** A kind of its own, made of another one. */
+        post: operations["kind_edits_copy_kind_copies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/gdtf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take in modes of a fixture type: the .gdtf file as the body. With preview: what is in it, and what could not be used. */
+        put: operations["gdtf_files_take_in_gdtf_gdtf_put"];
         post?: never;
-        /** Take a kind out of the show; one that fixtures have stays. */
-        delete: operations["kinds_delete__int_mode_id__delete"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/pictures/{hash}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture in a slot of a wheel. */
+        get: operations["gdtf_files_get_wheel_picture_pictures__string_hash__png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything about a kind: of the show, or a plain one. */
+        get: operations["kind_edits_get_sheet_sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{mode_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a kind, and with it all fixtures that are of it. With preview: what would be lost. */
+        put: operations["kind_edits_change_kind__int_mode_id__put"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4147,6 +4215,18 @@ export interface components {
             preview?: boolean;
         };
         /**
+         * ChangeKind
+         * @description A kind as it is to be. preview: only tell what it would cost.
+         */
+        ChangeKind: {
+            document: components["schemas"]["ModeDocument"];
+            /**
+             * Preview
+             * @default false
+             */
+            preview?: boolean;
+        };
+        /**
          * ChangeRoute
          * @description Another line or other fields.
          */
@@ -4195,6 +4275,44 @@ export interface components {
              * @default null
              */
             to?: number | null;
+        };
+        /**
+         * ChannelPart
+         * @description One channel: what it carries, its slots (coarse first), natural values at DMX 0 and full, its cell (0: the whole).
+         */
+        ChannelPart: {
+            /**
+             * Cell
+             * @default 0
+             */
+            cell?: number;
+            /**
+             * Curve
+             * @default []
+             */
+            curve?: [
+                number,
+                number
+            ][];
+            /**
+             * High
+             * @default 1
+             */
+            high?: number;
+            /**
+             * Inverted
+             * @default false
+             */
+            inverted?: boolean;
+            /**
+             * Low
+             * @default 0
+             */
+            low?: number;
+            /** Slots */
+            slots: number[];
+            /** Source */
+            source: string;
         };
         /**
          * ChosenEvents
@@ -4470,6 +4588,16 @@ export interface components {
             cut?: number[];
             /** Events */
             events: number[];
+        };
+        /**
+         * CopyKind
+         * @description A kind of its own, made of another.
+         */
+        CopyKind: {
+            /** Model */
+            model: string;
+            /** Name */
+            name: string;
         };
         /**
          * CopyLook
@@ -5746,6 +5874,41 @@ export interface components {
             key: string;
         };
         /**
+         * GdtfModeView
+         * @description A mode in a GDTF file. left_out: what of it is not driven; there: whether the show has the same one already.
+         */
+        GdtfModeView: {
+            kind: components["schemas"]["KindView"];
+            /** Left Out */
+            left_out: string[];
+            /** Name */
+            name: string;
+            /** There */
+            there: boolean;
+        };
+        /**
+         * GdtfView
+         * @description What is in a GDTF file, or was taken in. faults: modes that cannot be used; left_out: what is not read of any mode.
+         */
+        GdtfView: {
+            /** Description */
+            description: string;
+            /** Done */
+            done: string;
+            /** Faults */
+            faults: string[];
+            /** Left Out */
+            left_out: string[];
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+            /** Modes */
+            modes: components["schemas"]["GdtfModeView"][];
+            /** Pictures */
+            pictures: number;
+        };
+        /**
          * GiveAddresses
          * @description How fixtures get addresses, in their order.
          */
@@ -6063,6 +6226,41 @@ export interface components {
             done: string;
             /** Id */
             id: number;
+        };
+        /**
+         * KindChanged
+         * @description What is lost by it, in words.
+         */
+        KindChanged: {
+            /** Done */
+            done: string;
+            /** Lost */
+            lost: string[];
+        };
+        /**
+         * KindSheet
+         * @description Everything about a kind. id: None where it is a plain one, which is not changed; slots: what each does, "" where none does
+         *     anything; numbers: of the fixtures that are of it; sources: what a channel can carry; emitters: names of how colour is made,
+         *     with the channels that each needs.
+         */
+        KindSheet: {
+            document: components["schemas"]["ModeDocument"];
+            /** Emitters */
+            emitters: {
+                [key: string]: string[];
+            };
+            /** Fit */
+            fit: number;
+            /** Id */
+            id: number | null;
+            /** Limits */
+            limits: string[];
+            /** Numbers */
+            numbers: number[];
+            /** Slots */
+            slots: string[];
+            /** Sources */
+            sources: string[];
         };
         /**
          * KindView
@@ -8029,6 +8227,134 @@ export interface components {
             slots: components["schemas"]["WheelSlot"][];
             /** Words */
             words: string;
+        };
+        /**
+         * ModeDocument
+         * @description A fixture's set of channels, what makes its colour, and its cells' places in metres.
+         */
+        ModeDocument: {
+            /**
+             * Beam Deg
+             * @default 20
+             */
+            beam_deg?: number;
+            /**
+             * Cells
+             * @default []
+             */
+            cells?: [
+                number,
+                number,
+                number
+            ][];
+            /** Channels */
+            channels: components["schemas"]["ChannelPart"][];
+            /**
+             * Emitter Colours
+             * @default {}
+             */
+            emitter_colours?: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
+            /**
+             * Emitters
+             * @default none
+             */
+            emitters?: string;
+            /** Footprint */
+            footprint: number;
+            /**
+             * Gobo Pictures
+             * @default []
+             */
+            gobo_pictures?: string[];
+            /**
+             * Gobos
+             * @default []
+             */
+            gobos?: string[];
+            /** Kind */
+            kind: string;
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out?: string[];
+            /**
+             * Light
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            light?: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Limits
+             * @default {}
+             */
+            limits?: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
+            /**
+             * Maker
+             * @default
+             */
+            maker?: string;
+            /**
+             * Model
+             * @default
+             */
+            model?: string;
+            /** Name */
+            name: string;
+            /**
+             * Pan Speed
+             * @default 180
+             */
+            pan_speed?: number;
+            /**
+             * Rests
+             * @default []
+             */
+            rests?: [
+                number,
+                number
+            ][];
+            /**
+             * Tilt Speed
+             * @default 120
+             */
+            tilt_speed?: number;
+            /**
+             * Virtual
+             * @default []
+             */
+            virtual?: string[];
+            /**
+             * Wheel
+             * @default []
+             */
+            wheel?: [
+                string,
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ][];
         };
         /**
          * ModeView
@@ -14176,13 +14502,47 @@ export interface operations {
             };
         };
     };
-    kinds_delete__int_mode_id__delete: {
+    kind_edits_copy_kind_copies_post: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                mode_id: number;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyKind"];
             };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    gdtf_files_take_in_gdtf_gdtf_put: {
+        parameters: {
+            query?: {
+                modes?: string[];
+                preview?: boolean;
+            };
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -14193,7 +14553,95 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["GdtfView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    gdtf_files_get_wheel_picture_pictures__string_hash__png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kind_edits_get_sheet_sheet_get: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindSheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kind_edits_change_kind__int_mode_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mode_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeKind"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindChanged"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -167,6 +167,7 @@ def _opened(path: Path) -> Iterator[zipfile.ZipFile]:
 def _fits(archive: zipfile.ZipFile) -> None:
     if _SHOW not in archive.namelist():
         raise ZarabandaError("There is no show.json in this file: it is no saved show. Choose a .zarabanda file.", "file")
+    archives.check(archive, LARGEST_SHOW + archives.MOST_ENTRIES * LARGEST_MEDIUM)
     for one in archive.infolist():
         if one.filename != _SHOW and not _MEDIUM.match(one.filename):
             raise ZarabandaError(
@@ -174,7 +175,6 @@ def _fits(archive: zipfile.ZipFile) -> None:
             )
         if one.file_size > (LARGEST_SHOW if not one.filename.startswith("media/") else LARGEST_MEDIUM):
             raise ZarabandaError(f"{shown(one.filename)} is too large: {one.file_size >> 20:,} MB.", "file")
-    archives.check(archive, LARGEST_SHOW + archives.MOST_ENTRIES * LARGEST_MEDIUM)
 
 
 def _shown(archive: zipfile.ZipFile) -> _Shown:

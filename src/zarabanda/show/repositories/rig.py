@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Collection, Iterable, Mapping, Sequence
+from itertools import chain
+from itertools import count as numbers_from
 from typing import Any
 
 from sqlalchemy import select
@@ -19,7 +21,7 @@ from .. import head_keys as keys_of_heads
 from ..tables import ControlRow, CueRow, DraftEffect, DraftValue, EffectRow, Fixture, Group, Mode, PaletteRow
 from .rows import get
 
-MOST_HEADS = 30_000
+MOST_HEADS = 20_000
 _FEW = 500
 """So many rows are asked for by their numbers; for more, all are read."""
 LAST_NUMBER = 99_999
@@ -71,6 +73,30 @@ def keep_mode(session: Session, document: ModeDocument) -> int:
         session.add(row)
         session.flush()
     return row.id
+
+
+def free_mode_name(session: Session, name: str) -> str:
+    """This name, or with a number behind it where a mode of the show or a plain kind has it."""
+    taken = {*session.scalars(select(Mode.name)), *plain_kinds()}
+    return next(one for one in chain([name], (f"{name} {n}" for n in numbers_from(2))) if one not in taken)
+
+
+def change_mode(session: Session, mode_id: int, document: ModeDocument) -> list[str]:
+    """Change a mode and all fixtures that are of it; everything that uses their heads follows. Gives what is lost, in words."""
+    row = get(session, Mode, mode_id, "mode")
+    if document.name != row.name and free_mode_name(session, document.name) != document.name:
+        raise InUse(f"There is a kind “{brief(document.name, 60)}” already. Choose another name.", "name")
+    before, after = specs(session)[mode_id], document.spec()
+    users = [one for one in every(session) if one.mode_id == mode_id]
+    numbers = [one.number for one in users]
+    lost = _lost(session, numbers, before, after) if users else []
+    row.name, row.document = document.name, document.model_dump(mode="json")
+    session.flush()
+    if before.parts != after.parts:
+        keys_of_heads.rename(session, [keys_of_heads.changed(number, before, number, after) for number in numbers])
+    _check_addresses(users, specs(session))
+    _check_heads(session)
+    return lost
 
 
 def remove_mode(session: Session, mode_id: int) -> None:

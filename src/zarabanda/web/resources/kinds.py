@@ -17,7 +17,7 @@ from zarabanda.stock.making import label_of
 
 from ..context import browser_id, context
 from ..parts import Done, Id
-from .rig_models import KindsView, KindView, MakeKind
+from .kind_models import KindsView, KindView, MakeKind
 
 api = APIBlueprint("kinds", __name__, url_prefix="/api/kinds", abp_tags=[Tag(name="rig")])
 
@@ -36,12 +36,18 @@ def get_kinds() -> KindsView:
     names = {mode.name for mode in own.values()}
     plain = [mode for name, mode in plain_kinds().items() if name not in names]
     return KindsView(
-        kinds=[*(_view(mode, number) for number, mode in own.items()), *(_view(mode, None) for mode in plain)],
-        sources=[*BY_NAME, *dict.fromkeys(name for names in EMITTERS.values() for name in names if name not in BY_NAME)],
+        kinds=[*(view(mode, number) for number, mode in own.items()), *(view(mode, None) for mode in plain)],
+        sources=sources(),
     )
 
 
-def _view(mode: ModeDocument, number: int | None) -> KindView:
+def sources() -> list[str]:
+    """What a channel can carry."""
+    return [*BY_NAME, *dict.fromkeys(name for names in EMITTERS.values() for name in names if name not in BY_NAME)]
+
+
+def view(mode: ModeDocument, number: int | None) -> KindView:
+    """A mode as it is listed."""
     spec = mode.spec()
     return KindView(
         id=number, name=mode.name, label=mode.label, maker=mode.maker, model=mode.model, kind=mode.kind,
@@ -75,8 +81,7 @@ def make(body: MakeKind) -> tuple[KindView, int]:
         slot += channel.bits // 8
     if not rows:
         raise ZarabandaError("None of these channels carries anything: choose an attribute for at least one.", "channels")
-    sources = {row.source for row in rows}
-    emitters = emitters_for(sources)
+    emitters = emitters_for({row.source for row in rows})
     label = label_of([{"slots": row.slots} for row in rows], slot)
     document = ModeDocument(
         name=f"{body.model.strip()}, {label}", maker=body.maker.strip(), model=body.model.strip(), kind=body.kind,
@@ -86,7 +91,7 @@ def make(body: MakeKind) -> tuple[KindView, int]:
         if document.name in plain_kinds() or any(mode.name == document.name for mode in repositories.rig.modes(session).values()):
             raise InUse(f"There is a kind “{document.name}” already. Choose another name.", "model")
         number = repositories.rig.keep_mode(session, document)
-    return _view(document, number), 201
+    return view(document, number), 201
 
 
 @api.delete("/<int:mode_id>", responses={200: Done})

@@ -19,11 +19,11 @@ from zarabanda.pictures.media import Medium
 from zarabanda.pictures.stills import Still
 from zarabanda.show import repositories
 
+from ..bodies import chunks
 from ..context import context
 from ..parts import Done
 from .pixel_models import MediaView, MediumKept, MediumView
 from .pixels import pictures
-from .sounds import chunks
 
 api = APIBlueprint("media", __name__, url_prefix="/api/media", abp_tags=[Tag(name="media")])
 _FOR_EVER_S = 31_536_000

@@ -21,6 +21,7 @@ from zarabanda.show import repositories
 from zarabanda.stock.rigs import ready_rig
 
 from ..context import browser_id, context
+from ..trying import edited
 from .rig_models import (
     AddFixtures,
     ArrangeFixtures,
@@ -144,14 +145,8 @@ def _fields(session: Session, changes: list[FixtureChange]) -> dict[int, dict[st
 
 def _edited(label: str, preview: bool, act: Callable[[Session], list[str]]) -> RigDone:
     """Do it as one edit; or try it, tell what it would cost, and leave everything as it is."""
-    if preview:
-        with context().store.reading() as session:
-            lost = act(session)
-            session.rollback()
-        return RigDone(done="nothing yet", lost=lost, revision=context().link.revision)
-    with context().store.edit(browser_id(), label) as session:
-        lost = act(session)
-    return RigDone(done=label, lost=lost, revision=context().link.revision)
+    lost = edited(label, preview, act)
+    return RigDone(done="nothing yet" if preview else label, lost=lost, revision=context().link.revision)
 
 
 @api.post("/rig/cells", responses={200: RigDone})

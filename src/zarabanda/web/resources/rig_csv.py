@@ -17,10 +17,10 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import Fixture
 from zarabanda.stock.kinds import plain_kinds
 
+from ..bodies import whole_body
 from ..context import context
 from .rig import put_rows, rows_in_words
 from .rig_models import CsvColumn, CsvView, RigDone
-from .sounds import chunks
 
 api = APIBlueprint("rig csv", __name__, url_prefix="/api/rig", abp_tags=[Tag(name="rig")])
 _SAMPLE = 4
@@ -32,15 +32,6 @@ class CsvQuery(BaseModel):
 
     columns: list[str] = Field(default_factory=list, max_length=csv_patch.MOST_COLUMNS)
     preview: bool = True
-
-
-def _body() -> bytes:
-    found = bytearray()
-    for chunk in chunks():
-        found += chunk
-        if len(found) > csv_patch.MOST_BYTES:
-            break
-    return bytes(found)
 
 
 def _fields(row: Fixture, modes: dict[int, str]) -> dict[str, Any]:
@@ -56,7 +47,7 @@ def _rig(session: Session) -> dict[int, dict[str, Any]]:
 @api.put("/csv", responses={200: CsvView})
 def take_in(query: CsvQuery) -> CsvView:
     """Take in a patch: the file as the body. With preview: what would change, and what is wrong. All of it is one undo step."""
-    sheet = csv_patch.read(_body())
+    sheet = csv_patch.read(whole_body(csv_patch.MOST_BYTES))
     columns = query.columns or csv_patch.matched(sheet.titles)
     if len(columns) != len(sheet.titles):
         raise ZarabandaError(f"The file has {len(sheet.titles)} columns, and {len(columns)} were matched.", "columns")

@@ -58,53 +58,6 @@ class RigView(BaseModel):
     places: list[float]
 
 
-class KindView(BaseModel):
-    """A mode that fixtures can have. id: None for a plain kind that the show does not have yet; fit: how many one universe
-    carries; bits: what is finer than 8 bit; limits: what effects cannot do in it, in words."""
-
-    id: int | None
-    name: str
-    label: str
-    maker: str
-    model: str
-    kind: str
-    footprint: int
-    fit: int
-    cells: int
-    leads: bool
-    bits: str
-    limits: list[str]
-    attributes: list[str]
-
-
-class KindsView(BaseModel):
-    """All modes there are. sources: what a channel of a new kind can carry."""
-
-    kinds: list[KindView]
-    sources: list[str]
-
-
-class MadeChannel(Part):
-    """A channel of a kind that is made: what it carries (empty: nothing), how fine, natural values at DMX 0 and at full, and at
-    home."""
-
-    source: Annotated[str, Field(max_length=40)] = ""
-    bits: Literal[8, 16, 24] = 8
-    low: Annotated[float, Field(allow_inf_nan=False)] = 0.0
-    high: Annotated[float, Field(allow_inf_nan=False)] = 1.0
-    home: Annotated[float, Field(allow_inf_nan=False)] = 0.0
-
-
-class MakeKind(Part):
-    """A kind from its channel list, in the order of its slots."""
-
-    model: Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
-    maker: Annotated[str, Field(max_length=60)] = ""
-    kind: Literal["spot", "wash", "beam", "par", "profile", "strobe", "blinder", "haze", "fan"] = "par"
-    channels: Annotated[list[MadeChannel], Field(min_length=1, max_length=512)]
-    beam_deg: Annotated[float, Field(ge=1, le=170)] = 20.0
-
-
 class OddOne(BaseModel):
     """Something odd: see `core.explain.rig_check.Odd`. ask: what mends it, as the body of `POST /api/rig/address`."""
 

@@ -24,6 +24,7 @@ from zarabanda.shelf.library import BIN_DAYS, PICTURE, Entry
 from zarabanda.show import repositories
 from zarabanda.stock.rigs import READY
 
+from ..bodies import chunks
 from ..context import browser_id, context
 from ..parts import Done
 from ..stage_words import on_stage_in_words
@@ -44,7 +45,6 @@ from .shows_models import (
     ShowPartView,
     ShowsView,
 )
-from .sounds import chunks
 
 api = APIBlueprint("shows", __name__, url_prefix="/api/shows", abp_tags=[Tag(name="shows")])
 LARGEST_FILE = 20 << 30

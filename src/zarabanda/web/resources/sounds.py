@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import asdict
 
 from flask import Response, request, send_file
@@ -15,20 +14,14 @@ from zarabanda.show import repositories
 from zarabanda.show.repositories.timelines import document_of
 from zarabanda.show.tables import TimelineRow
 
+from ..bodies import chunks
 from ..context import browser_id, context
 from ..parts import Done
 from .timeline_models import OutlineQuery, OutlineView, SoundPath, SoundView, TimelinePath
 from .timelines import media
 
 api = APIBlueprint("sounds", __name__, url_prefix="/api", abp_tags=[Tag(name="timelines")])
-_CHUNK = 1 << 20
 _FOR_EVER_S = 31_536_000
-
-
-def chunks() -> Iterator[bytes]:
-    """The body of the request, piece by piece."""
-    while chunk := request.stream.read(_CHUNK):
-        yield chunk
 
 
 @api.put("/timelines/<int:timeline_id>/sound", responses={200: SoundView})
