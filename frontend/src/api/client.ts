@@ -22,6 +22,23 @@ interface Answer<T> {
   response: Response;
 }
 
+/** Send a file as it is. */
+export async function putFile<T>(path: string, file: File): Promise<T> {
+  const asked = async () => {
+    const response = await fetch(path, {
+      method: "PUT",
+      body: file,
+      headers: {
+        "Content-Type": "application/octet-stream",
+        "X-Name": encodeURIComponent(file.name).replaceAll("%20", " "),
+      },
+    });
+    const data = (await response.json()) as T;
+    return response.ok ? { data, response } : { error: data, response };
+  };
+  return take<T>(asked());
+}
+
 /** The data of an answer, or `Refused` with what the server said. */
 export async function take<T>(asked: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>;

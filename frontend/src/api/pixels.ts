@@ -3,7 +3,7 @@ import { useMemo } from "react";
 
 import { act, useLivePart, type LiveState } from "../live/socket";
 import { say } from "../ui/Toasts";
-import { api, take, type Schemas } from "./client";
+import { api, putFile, take, type Schemas } from "./client";
 import { edited } from "./hand";
 import { Newest } from "./newest";
 import { refresh, tell } from "./queries";
@@ -69,15 +69,7 @@ export const pixelEdits = {
   },
   /** Take in a picture or film; what was refused is told. */
   async takeIn(file: File): Promise<Medium | null> {
-    const answer = await edited(async () => {
-      const response = await fetch("/api/media", {
-        method: "PUT",
-        body: file,
-        headers: { "X-Name": encodeURIComponent(file.name).replaceAll("%20", " ") },
-      });
-      const data = (await response.json()) as Schemas["MediumKept"] & { message?: string };
-      return take(Promise.resolve(response.ok ? { data, response } : { error: data, response }));
-    });
+    const answer = await edited(() => putFile<Schemas["MediumKept"]>("/api/media", file));
     return answer?.medium ?? null;
   },
   removeMedium: async (hash: string) => {

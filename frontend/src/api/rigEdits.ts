@@ -1,4 +1,4 @@
-import { api, take, type Schemas } from "./client";
+import { api, putFile, take, type Schemas } from "./client";
 import { refresh, tell } from "./queries";
 import { say } from "../ui/Toasts";
 
@@ -55,12 +55,9 @@ export const rigEdits = {
       ["preview", String(preview)],
       ...(columns ?? []).map((one) => ["columns", one]),
     ] as string[][]);
-    const asked = async () => {
-      const response = await fetch(`/api/rig/csv?${query.toString()}`, { method: "PUT", body: file });
-      const data = (await response.json()) as PatchLook;
-      return take(Promise.resolve(response.ok ? { data, response } : { error: data, response }));
-    };
-    return edited(asked) as Promise<PatchLook | null>;
+    return edited(() =>
+      putFile<PatchLook>(`/api/rig/csv?${query.toString()}`, file),
+    ) as Promise<PatchLook | null>;
   },
   paste: (body: Schemas["PasteRows"]) => edited(() => take(api.POST("/api/rig/paste", { body }))),
 };

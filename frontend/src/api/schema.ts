@@ -1259,6 +1259,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take in a picture for the slot of a wheel, a PNG or JPEG as the body. */
+        put: operations["gdtf_files_put_wheel_picture_pictures_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds/pictures/{hash}.png": {
         parameters: {
             query?: never;
@@ -1304,7 +1321,8 @@ export interface paths {
         /** Change a kind, and with it all fixtures that are of it. With preview: what would be lost. */
         put: operations["kind_edits_change_kind__int_mode_id__put"];
         post?: never;
-        delete?: never;
+        /** Take a kind out of the show; one that fixtures have stays. */
+        delete: operations["kind_edits_delete__int_mode_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3862,7 +3880,7 @@ export interface components {
             /** Most */
             most: number;
             /** Slots */
-            slots: string[];
+            slots: components["schemas"]["SlotView"][];
             /** Source */
             source: string;
             /** Unit */
@@ -10389,6 +10407,16 @@ export interface components {
             vanished: boolean;
         };
         /**
+         * SlotView
+         * @description A slot of a wheel. picture: one of our own by its name, the hash of one at `/api/kinds/pictures/HASH.png`, or "".
+         */
+        SlotView: {
+            /** Name */
+            name: string;
+            /** Picture */
+            picture: string;
+        };
+        /**
          * SomeFixtures
          * @description Fixtures by number.
          */
@@ -11711,6 +11739,16 @@ export interface components {
             unit: string;
             /** White */
             white: number;
+        };
+        /**
+         * WheelPictureKept
+         * @description A picture that was taken in, by its hash.
+         */
+        WheelPictureKept: {
+            /** Done */
+            done: string;
+            /** Picture */
+            picture: string;
         };
         /**
          * WheelSlot
@@ -14567,6 +14605,35 @@ export interface operations {
             };
         };
     };
+    gdtf_files_put_wheel_picture_pictures_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelPictureKept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
     gdtf_files_get_wheel_picture_pictures__string_hash__png_get: {
         parameters: {
             query?: never;
@@ -14642,6 +14709,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KindChanged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    kind_edits_delete__int_mode_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mode_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

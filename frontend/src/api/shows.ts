@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { say } from "../ui/Toasts";
-import { api, take, type Schemas } from "./client";
+import { api, putFile, take, type Schemas } from "./client";
 import { queries, refresh, tell } from "./queries";
 
 export type ShowEntry = Schemas["ShowEntryView"];
@@ -78,12 +78,5 @@ export const showEdits = {
   takeBackCopy: (file: string) =>
     done(take(api.POST("/api/shows/copies/{file}/take-back", { params: { path: { file } } }))),
   /** Take in a saved show: it becomes another one of the library. */
-  takeIn: (file: File) =>
-    done(
-      (async () => {
-        const response = await fetch("/api/shows/file", { method: "PUT", body: file });
-        const data = (await response.json()) as Schemas["Made"];
-        return take(Promise.resolve(response.ok ? { data, response } : { error: data, response }));
-      })(),
-    ),
+  takeIn: (file: File) => done(putFile<Schemas["Made"]>("/api/shows/file", file)),
 };

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 
 import { useLivePart, type LiveState } from "../live/socket";
 import { say } from "../ui/Toasts";
-import { api, Refused, take, type Schemas } from "./client";
+import { api, putFile, take, type Schemas } from "./client";
 import { edited } from "./hand";
 import { ownEdit, queries, refresh, tell } from "./queries";
 
@@ -161,16 +161,7 @@ export function useTimelineEdits(id: number) {
 
 /** Send a sound file as it is; what is odd about it is told. */
 async function putSound(id: number, file: File) {
-  const response = await fetch(`/api/timelines/${id}/sound`, {
-    method: "PUT",
-    body: file,
-    headers: {
-      "Content-Type": "application/octet-stream",
-      "X-Name": encodeURIComponent(file.name).replaceAll("%20", " "),
-    },
-  });
-  const answer = (await response.json()) as Schemas["SoundView"] & { message?: string };
-  if (!response.ok) throw new Refused(answer.message ?? "The sound was not taken.", "sound", response.status);
+  const answer = await putFile<Schemas["SoundView"]>(`/api/timelines/${id}/sound`, file);
   for (const notice of answer.notices) say(notice);
   return answer;
 }

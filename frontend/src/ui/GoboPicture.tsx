@@ -41,18 +41,30 @@ export const GOBOS: Record<string, ReactNode> = {
 const NAMES = Object.keys(GOBOS);
 
 interface Props {
-  /** What is in the slot; without it, what is usual in the slot of this number. */
-  name?: string;
+  /** What is in the slot: one of our own by its name, or the hash of a picture that was taken in. */
+  picture?: string;
+  /** Without a picture, what is usual in the slot of this number. */
   slot?: number;
   size?: number;
 }
 
 /** The picture of a slot of a gobo wheel. */
-export function GoboPicture({ name, slot = 0, size = 22 }: Props) {
+export function GoboPicture({ picture, slot = 0, size = 22 }: Props) {
+  const own = picture ?? NAMES[slot] ?? "open";
   return (
     <svg viewBox="-10 -10 20 20" width={size} height={size} aria-hidden="true">
+      {own.length === 64 && (
+        <image
+          href={`/api/kinds/pictures/${own}.png`}
+          x="-8.8"
+          y="-8.8"
+          width="17.6"
+          height="17.6"
+          clipPath="circle(8.8px)"
+        />
+      )}
       <circle r="9.2" fill="none" stroke="currentColor" strokeWidth="0.8" />
-      {GOBOS[name ?? NAMES[slot] ?? "open"]}
+      {GOBOS[own]}
     </svg>
   );
 }

@@ -64,9 +64,9 @@ export function SlotRow({ value, chosen, hand }: Props) {
           slot !== undefined && void hand.commit({ attribute, heads, to: Number(slot) })
         }
       >
-        {slots.map((name, n) => (
+        {slots.map(({ name, picture }, n) => (
           <Slot key={name} id={low + n} aria-label={name}>
-            <GoboPicture name={name} />
+            <GoboPicture picture={picture} />
           </Slot>
         ))}
       </Slots>

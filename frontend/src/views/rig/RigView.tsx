@@ -11,6 +11,7 @@ import { AddLights } from "./add/AddLights";
 import { EmptyRig } from "./EmptyRig";
 import { GroupPanel } from "./groups/GroupPanel";
 import { OrderPanel } from "./groups/OrderPanel";
+import { KindPage } from "./kind/KindPage";
 import { OddList } from "./map/OddList";
 import { UniverseMap } from "./map/UniverseMap";
 import { PlacesPanel } from "./PlacesPanel";
@@ -95,6 +96,7 @@ export function RigView() {
   const [sort, setSort] = useState({ column: "number", down: false });
   const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
   const [question, setQuestion] = useState<Question | null>(null);
+  const [kind, setKind] = useState<string | null>(null);
   const numbers = useMemo(() => fixturesOf(selection), [selection]);
   const selected = useMemo(() => new Set(numbers), [numbers]);
   const columns = useMemo(() => COLUMNS.filter((column) => !hidden.has(column.id)), [hidden]);
@@ -112,6 +114,7 @@ export function RigView() {
     added.current = [];
   }, [rig]);
   if (!rig) return null;
+  if (kind) return <KindPage name={kind} rig={rig} onName={setKind} onClose={() => setKind(null)} />;
   if (!rig.fixtures.length && tab !== "add") return <EmptyRig onAdd={() => setTab("add")} />;
   const select = (those: number[]) => desk.select(takenAs(rig, those, useDesk.getState().cells));
 
@@ -150,7 +153,7 @@ export function RigView() {
             onHidden={setHidden}
             count={rows.length}
           />
-          <FixtureMenus rig={rig} numbers={numbers} onDelete={() => void askToDelete()} />
+          <FixtureMenus rig={rig} numbers={numbers} onDelete={() => void askToDelete()} onKind={setKind} />
           <StepTools />
         </Tools>
         <FixtureTable
@@ -189,7 +192,7 @@ export function RigView() {
           </Split>
         </Panel>
         <Panel id="add">
-          <AddLights rig={rig} onAdded={(numbers) => (added.current = numbers)} />
+          <AddLights rig={rig} onAdded={(numbers) => (added.current = numbers)} onKind={setKind} />
         </Panel>
         <Panel id="groups">
           <GroupPanel />

@@ -134,6 +134,15 @@ class ModeSpec:
                 names[slot] = f"{channel.source.replace('_', ' ')}{fine}{cell}"
         return names
 
+    @property
+    def gobo_slots(self) -> list[tuple[str, str]]:
+        """Name and picture of each slot of its gobo wheel; what is usual where it does not say."""
+        if not self.gobos:
+            return [(name, name) for name in GOBOS]
+        pictures = self.gobo_pictures + ("",) * len(self.gobos)
+        usual = (name.lower() if name.lower() in GOBOS else "" for name in self.gobos)
+        return [(name, own or like) for name, own, like in zip(self.gobos, pictures, usual, strict=False)]
+
     def attributes_of(self, part: int) -> list[str]:
         """What one of its heads can do: from its channels; intensity wherever it gives light, colour where it mixes it."""
         sources = {channel.source for channel in self.channels_of(part)}

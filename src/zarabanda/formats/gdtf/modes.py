@@ -106,7 +106,7 @@ class _Reading:
     def _parts_left(self, channel: Channel, one: Driven) -> None:
         others = [f"{span.attribute} {span.first}–{span.last}" for span in channel.spans if span is not one.span]
         if others and one.source != "strobe":
-            self.told.append(f"{channel.called}: of its functions {', '.join(others[:6])} are not used")
+            self.told.append(f"{channel.called}: not used of it: {', '.join(others[:6])}")
         if len(channel.slots) > MOST_BYTES:
             self.told.append(f"{channel.called}: 24 of its {8 * len(channel.slots)} bits are used")
 

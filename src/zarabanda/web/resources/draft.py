@@ -16,7 +16,6 @@ from zarabanda.core.playback import by_hand
 from zarabanda.core.playback.by_hand import Change, changed, read_change
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.aims import WAYS, aimed
-from zarabanda.core.rig.modes import GOBOS
 from zarabanda.errors import ZarabandaError
 from zarabanda.messages import PaletteUse, PlayerId, Values
 from zarabanda.show import repositories
@@ -41,6 +40,7 @@ from .draft_models import (
     FrozenLook,
     OnDraft,
     PaletteSet,
+    SlotView,
     TakeBack,
     TakeFromStage,
     UsePalette,
@@ -92,14 +92,15 @@ def get_base(body: BaseAsk) -> BaseView:
     )  # fmt: skip
 
 
-def _slots(value: BaseValue) -> list[str]:
+def _slots(value: BaseValue) -> list[SlotView]:
     """What is in the slots of a wheel of the first head."""
     if not value.attribute.stepped:
         return []
     link = context().link
     mode = link.fixtures[int(link.rig.fixture[link.rig.heads.index[value.heads[0]]])].mode
-    names = mode.gobos or GOBOS
-    return [names[n] if n < len(names) else str(n) for n in range(int(value.low), int(value.high) + 1)]
+    known = dict(enumerate(mode.gobo_slots))
+    every = [known.get(n, (f"slot {n + 1}", "")) for n in range(int(value.low), int(value.high) + 1)]
+    return [SlotView(name=name, picture=picture) for name, picture in every]
 
 
 @api.post("/values", responses={200: Done})

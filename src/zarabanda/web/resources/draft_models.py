@@ -92,6 +92,13 @@ class BaseAsk(Part):
     heads: HeadKeys
 
 
+class SlotView(BaseModel):
+    """A slot of a wheel. picture: one of our own by its name, the hash of one at `/api/kinds/pictures/HASH.png`, or ""."""
+
+    name: str
+    picture: str
+
+
 class BaseValueView(BaseModel):
     """One attribute of chosen heads: see `core.explain.base.BaseValue`. slots: what is in those of a wheel, by name."""
 
@@ -108,7 +115,7 @@ class BaseValueView(BaseModel):
     mixed: bool
     by_hand: int
     source: str
-    slots: list[str]
+    slots: list[SlotView]
 
 
 class BaseView(BaseModel):

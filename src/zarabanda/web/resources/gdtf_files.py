@@ -16,12 +16,13 @@ from zarabanda.errors import NotThere, ZarabandaError, shown
 from zarabanda.formats.gdtf.modes import ReadMode
 from zarabanda.formats.gdtf.reading import MOST_BYTES, ReadType, read
 from zarabanda.media_folder import MEDIA
+from zarabanda.pictures.wheels import MOST_BYTES as LARGEST
 from zarabanda.pictures.wheels import WheelPictures
 from zarabanda.show import repositories
 
 from ..bodies import whole_body
 from ..context import browser_id, context
-from .kind_models import GdtfModeView, GdtfView
+from .kind_models import GdtfModeView, GdtfView, WheelPictureKept
 from .kinds import view
 
 api = APIBlueprint("gdtf files", __name__, url_prefix="/api/kinds", abp_tags=[Tag(name="rig")])
@@ -98,6 +99,12 @@ def _pictures_kept(found: ReadType, wanted: set[str]) -> set[str]:
         except ZarabandaError as error:
             log.warning("A wheel's picture of %s is left out: %s", found.model, error.message)
     return good
+
+
+@api.put("/pictures", responses={200: WheelPictureKept})
+def put_wheel_picture() -> WheelPictureKept:
+    """Take in a picture for the slot of a wheel, a PNG or JPEG as the body."""
+    return WheelPictureKept(picture=wheel_pictures().keep("The picture", whole_body(LARGEST)), done="Took in the picture")
 
 
 @api.get("/pictures/<string:hash>.png")

@@ -15,12 +15,18 @@ from zarabanda.show import repositories
 from zarabanda.stock.kinds import plain_kinds
 
 from ..context import browser_id, context
-from ..parts import Id
+from ..parts import Done, Id
 from ..trying import edited
 from .kind_models import ChangeKind, CopyKind, KindChanged, KindSheet, KindView
-from .kinds import KindPath, sources, view
+from .kinds import sources, view
 
 api = APIBlueprint("kind edits", __name__, url_prefix="/api/kinds", abp_tags=[Tag(name="rig")])
+
+
+class KindPath(BaseModel):
+    """Which mode of the show."""
+
+    mode_id: Id
 
 
 class SheetQuery(BaseModel):
@@ -68,3 +74,11 @@ def copy_kind(body: CopyKind) -> tuple[KindView, int]:
         name = repositories.rig.free_mode_name(session, f"{model}, {document.label}")
         own = document.model_copy(update={"name": name, "model": model})
         return view(own, repositories.rig.keep_mode(session, own)), 201
+
+
+@api.delete("/<int:mode_id>", responses={200: Done})
+def delete(path: KindPath) -> Done:
+    """Take a kind out of the show; one that fixtures have stays."""
+    with context().store.edit(browser_id(), "Delete a kind") as session:
+        repositories.rig.remove_mode(session, path.mode_id)
+    return Done(done="Deleted the kind")

@@ -93,6 +93,12 @@ class CopyKind(Part):
     model: Annotated[str, Field(min_length=1, max_length=60, pattern=r"\S")]
 
 
+class WheelPictureKept(Done):
+    """A picture that was taken in, by its hash."""
+
+    picture: str
+
+
 class GdtfModeView(BaseModel):
     """A mode in a GDTF file. left_out: what of it is not driven; there: whether the show has the same one already."""
 

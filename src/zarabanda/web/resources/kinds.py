@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
-from pydantic import BaseModel
 
 from zarabanda.core.explain.modes import fineness, fit_in_a_universe, limits_of
 from zarabanda.core.rig.attributes import BY_NAME, COMPOUND
@@ -16,16 +15,9 @@ from zarabanda.stock.kinds import plain_kinds
 from zarabanda.stock.making import label_of
 
 from ..context import browser_id, context
-from ..parts import Done, Id
 from .kind_models import KindsView, KindView, MakeKind
 
 api = APIBlueprint("kinds", __name__, url_prefix="/api/kinds", abp_tags=[Tag(name="rig")])
-
-
-class KindPath(BaseModel):
-    """Which mode of the show."""
-
-    mode_id: Id
 
 
 @api.get("", responses={200: KindsView})
@@ -92,11 +84,3 @@ def make(body: MakeKind) -> tuple[KindView, int]:
             raise InUse(f"There is a kind “{document.name}” already. Choose another name.", "model")
         number = repositories.rig.keep_mode(session, document)
     return view(document, number), 201
-
-
-@api.delete("/<int:mode_id>", responses={200: Done})
-def delete(path: KindPath) -> Done:
-    """Take a kind out of the show; one that fixtures have stays."""
-    with context().store.edit(browser_id(), "Delete a kind") as session:
-        repositories.rig.remove_mode(session, path.mode_id)
-    return Done(done="Deleted the kind")

@@ -1,14 +1,16 @@
-import { useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import styled from "styled-components";
 
 import type { Schemas } from "../../../api/client";
 import { useKinds } from "../../../api/queries";
 import type { Rig } from "../../../api/rig";
+import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
 import { TextField } from "../../../ui/TextField";
 import { rigEdits } from "../../../api/rigEdits";
+import { GdtfSheet } from "./GdtfSheet";
 import { KindList } from "./KindList";
 import { KindMaker } from "./KindMaker";
 
@@ -53,9 +55,20 @@ const ADDRESSES = [
 ];
 
 /** Add fixtures of one mode: which, how many, from which number, address and place on. */
-export function AddLights({ rig, onAdded }: { rig: Rig; onAdded: (numbers: number[]) => void }) {
+export function AddLights({
+  rig,
+  onAdded,
+  onKind,
+}: {
+  rig: Rig;
+  onAdded: (numbers: number[]) => void;
+  onKind: (name: string) => void;
+}) {
   const { data } = useKinds();
   const [making, setMaking] = useState(false);
+  const chooser = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const closeFile = useCallback(() => setFile(null), []);
   const [mode, setMode] = useState<Schemas["KindView"] | null>(null);
   const [name, setName] = useState("");
   const [count, setCount] = useState(8);
@@ -99,7 +112,23 @@ export function AddLights({ rig, onAdded }: { rig: Rig; onAdded: (numbers: numbe
     );
   return (
     <Frame aria-label="Add lights">
-      <KindList kinds={data?.kinds ?? []} chosen={mode?.name ?? null} onChoose={setMode} />
+      <KindList kinds={data?.kinds ?? []} chosen={mode?.name ?? null} onChoose={setMode}>
+        <ActionMenu
+          label="Kinds"
+          opener="Kinds"
+          variant="small"
+          actions={[
+            { id: "open", text: mode ? `Open ${mode.name}` : "Open the chosen kind", disabled: !mode },
+            { id: "file", text: "Take in a GDTF file …" },
+            { id: "make", text: "Make one from its channels …" },
+          ]}
+          onAction={(id) => {
+            if (id === "open") onKind(mode!.name);
+            else if (id === "file") chooser.current!.click();
+            else setMaking(true);
+          }}
+        />
+      </KindList>
       <Form
         onSubmit={(event) => {
           event.preventDefault();
@@ -157,10 +186,28 @@ export function AddLights({ rig, onAdded }: { rig: Rig; onAdded: (numbers: numbe
         <Button type="submit" isDisabled={!mode}>
           {mode ? `Add ${count} ${count === 1 ? "light" : "lights"}` : "Choose a kind first"}
         </Button>
-        <Button data-variant="plain" onPress={() => setMaking(true)}>
-          A kind from its channels …
-        </Button>
+        <input
+          ref={chooser}
+          type="file"
+          accept=".gdtf"
+          aria-label="A GDTF file"
+          hidden
+          onChange={(event) => {
+            setFile(event.target.files?.[0] ?? null);
+            event.target.value = "";
+          }}
+        />
       </Form>
+      {file && (
+        <GdtfSheet
+          file={file}
+          onClose={closeFile}
+          onDone={(name) => {
+            closeFile();
+            onKind(name);
+          }}
+        />
+      )}
     </Frame>
   );
 }

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useMemo, useState, type ReactNode } from "react";
 import { ListBox, ListBoxItem, Text } from "react-aria-components";
 import styled from "styled-components";
 
@@ -12,6 +12,11 @@ const Frame = styled.div`
   grid-template-rows: auto minmax(0, 1fr);
   gap: 6px;
   min-height: 0;
+`;
+const Search = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
 `;
 const List = styled(ListBox)`
   overflow: auto;
@@ -60,21 +65,26 @@ interface Props {
   kinds: readonly Kind[];
   chosen: string | null;
   onChoose: (kind: Kind) => void;
+  /** Tools beside the search. */
+  children: ReactNode;
 }
 
 /** Modes to choose from, each with what it costs, what it gives, and what effects cannot do in it. */
-export function KindList({ kinds, chosen, onChoose }: Props) {
+export function KindList({ kinds, chosen, onChoose, children }: Props) {
   const [words, setWords] = useState("");
   const shown = useMemo(() => found(kinds, words), [kinds, words]);
   return (
     <Frame>
-      <TextField
-        label="Search kinds"
-        hideLabel
-        placeholder="Search: wash, 16 bit, cells, colour temperature …"
-        value={words}
-        onChange={setWords}
-      />
+      <Search>
+        <TextField
+          label="Search kinds"
+          hideLabel
+          placeholder="Search: wash, 16 bit, cells, colour temperature …"
+          value={words}
+          onChange={setWords}
+        />
+        {children}
+      </Search>
       <List
         aria-label="Kinds"
         selectionMode="single"

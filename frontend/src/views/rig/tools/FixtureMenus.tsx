@@ -21,10 +21,11 @@ interface Props {
   rig: Rig;
   numbers: number[];
   onDelete: () => void;
+  onKind: (name: string) => void;
 }
 
 /** What can be done with the chosen fixtures: addresses, copies, cells. */
-export function FixtureMenus({ rig, numbers, onDelete }: Props) {
+export function FixtureMenus({ rig, numbers, onDelete, onKind }: Props) {
   const [asked, setAsked] = useState<Asked | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const [patch, setPatch] = useState<File | null>(null);
@@ -34,6 +35,7 @@ export function FixtureMenus({ rig, numbers, onDelete }: Props) {
   const own = fixtures.filter((one) => chosen.has(one.number));
   const withCells = own.filter((one) => (rig.modes.get(one.mode_id)?.cells ?? 0) > 0);
   const none = !numbers.length;
+  const kinds = new Set(own.map((one) => one.mode_id));
   const first = 1 + Math.max(0, ...fixtures.map((one) => one.number));
   function order(name: string) {
     const changes = withCells.map(({ number }) => ({ fixture: number, set: { cell_order: name } }));
@@ -71,12 +73,14 @@ export function FixtureMenus({ rig, numbers, onDelete }: Props) {
         actions={[
           { id: "copy", text: `Duplicate from ${first} on`, disabled: none },
           { id: "mirror", text: `Duplicate mirrored from ${first} on`, disabled: none },
+          { id: "kind", text: "Open their kind", disabled: kinds.size !== 1 },
           { id: "delete", text: "Delete …", disabled: none },
           { id: "in", text: "Take in a CSV file …" },
           { id: "out", text: "Save all as CSV", disabled: !fixtures.length },
         ]}
         onAction={(id) => {
           if (id === "copy" || id === "mirror") void rigEdits.duplicate(numbers, first, id === "mirror");
+          else if (id === "kind") onKind(rig.modes.get(own[0]!.mode_id)!.name);
           else if (id === "in") chooser.current!.click();
           else if (id === "out") window.location.assign("/api/rig/patch.csv");
           else onDelete();

@@ -1,0 +1,217 @@
+import { ChevronLeft } from "lucide-react";
+import { useMemo, useState } from "react";
+import styled from "styled-components";
+
+import { kindEdits, useKindSheet, type KindDocument } from "../../../api/kinds";
+import type { Rig } from "../../../api/rig";
+import { Button } from "../../../ui/Button";
+import { Choice } from "../../../ui/Choice";
+import { Scroller } from "../../../ui/Scroller";
+import { TextField } from "../../../ui/TextField";
+import { CostSheet } from "../Questions";
+import { CellsDrawing } from "./CellsDrawing";
+import { ChannelTable } from "./ChannelTable";
+import { grid, withCells, withoutCells } from "./kindDocument";
+import { KindFacts } from "./KindFacts";
+import { useTesting } from "./useTesting";
+import { WheelPanel } from "./WheelPanel";
+
+const Frame = styled.section`
+  display: grid;
+  grid-template-columns: minmax(0, 1.75fr) minmax(380px, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100%;
+  min-height: 0;
+`;
+const Head = styled.header`
+  grid-column: 1 / 3;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 12px;
+  border-bottom: 1px solid var(--line);
+  h2 {
+    font-size: 17px;
+    font-weight: 650;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .users {
+    color: var(--quiet);
+    flex: 1;
+    white-space: nowrap;
+  }
+`;
+const Part = styled(Scroller)`
+  min-height: 0;
+  padding: 0 12px 12px;
+  h3 {
+    font-size: 15px;
+    font-weight: 650;
+    padding: 10px 0 4px;
+  }
+  section > p {
+    color: var(--quiet);
+    font-size: 14px;
+  }
+`;
+const Side = styled(Part)`
+  border-left: 1px solid var(--line);
+  padding-top: 8px;
+  ul.left {
+    margin: 0;
+    padding-left: 18px;
+    color: var(--quiet);
+    font-size: 14px;
+  }
+`;
+const NOTHING = "no fixture";
+type Asked = { document: KindDocument; lines: string[] } | null;
+
+/** A kind whole: its channels, its cells, its wheels, what it is, and a real fixture to test it on. */
+export function KindPage({
+  name,
+  rig,
+  onName,
+  onClose,
+}: {
+  name: string;
+  rig: Rig;
+  onName: (name: string) => void;
+  onClose: () => void;
+}) {
+  const { data: sheet, isError } = useKindSheet(name);
+  const [cell, setCell] = useState(1);
+  const [tested, setTested] = useState<number | null>(null);
+  const [asked, setAsked] = useState<Asked>(null);
+  const [model, setModel] = useState<string | null>(null);
+  const fixtures = useMemo(() => new Map(rig.fixtures.map((one) => [one.number, one])), [rig]);
+  const fixture = tested === null ? null : (fixtures.get(tested) ?? null);
+  const testing = useTesting(fixture);
+  if (isError) return <Button onPress={onClose}>This kind is gone. Back to the rig</Button>;
+  if (!sheet) return null;
+  const { document } = sheet;
+  const readOnly = sheet.id === null;
+  async function keep(now: KindDocument) {
+    if (sheet!.id === null) return;
+    if (await kindEdits.change(sheet!.id, now, false)) onName(now.name);
+  }
+  /** Everything acts at once; what would take something from the show is asked first. */
+  async function change(now: KindDocument) {
+    if (sheet!.id === null) return;
+    const seen = sheet!.numbers.length ? await kindEdits.change(sheet!.id, now, true) : { lost: [] };
+    if (seen?.lost.length) setAsked({ document: now, lines: seen.lost });
+    else if (seen) await keep(now);
+  }
+  const put = (now: KindDocument) => void change(now);
+  async function copy() {
+    const made = await kindEdits.copy(name, model ?? `My ${document.model}`);
+    if (made) onName(made.name);
+  }
+  const users = sheet.numbers.length
+    ? `${sheet.numbers.length} fixture${sheet.numbers.length === 1 ? "" : "s"} of it: ${sheet.numbers.slice(0, 8).join(", ")}${sheet.numbers.length > 8 ? " …" : ""}`
+    : "No fixture of it yet";
+  return (
+    <Frame aria-label="Kind">
+      <Head>
+        <Button data-variant="small" onPress={onClose}>
+          <ChevronLeft size={15} aria-hidden="true" /> Rig
+        </Button>
+        <h2>{[document.maker, document.name].filter(Boolean).join(" ")}</h2>
+        <span className="users">{users}</span>
+        {readOnly ? (
+          <>
+            <span>It comes with every show and stays as it is.</span>
+            <TextField
+              label="What yours is called"
+              hideLabel
+              value={model ?? `My ${document.model}`}
+              onChange={setModel}
+            />
+            <Button onPress={() => void copy()}>Make it your own</Button>
+          </>
+        ) : (
+          <>
+            <Choice
+              label="Test on"
+              row
+              options={[
+                { id: NOTHING, text: NOTHING },
+                ...sheet.numbers.map((number) => ({
+                  id: String(number),
+                  text: `${number} ${fixtures.get(number)?.name ?? ""}`,
+                })),
+              ]}
+              value={tested === null ? NOTHING : String(tested)}
+              onChange={(key) => setTested(key === NOTHING ? null : Number(key))}
+            />
+            <Button isDisabled={!testing.some} onPress={testing.letGo}>
+              Let go
+            </Button>
+          </>
+        )}
+      </Head>
+      <Part>
+        <ChannelTable
+          document={document}
+          cell={cell}
+          sources={sheet.sources}
+          readOnly={readOnly}
+          testing={testing}
+          onChange={put}
+        />
+      </Part>
+      <Side>
+        <KindFacts sheet={sheet} document={document} onChange={put} />
+        <section aria-label="Cells">
+          <h3>{document.cells.length ? `${document.cells.length} cells` : "One light"}</h3>
+          {document.cells.length > 0 && (
+            <CellsDrawing
+              document={document}
+              cell={Math.min(cell, document.cells.length)}
+              readOnly={readOnly}
+              onCell={setCell}
+              onChange={put}
+            />
+          )}
+          {!readOnly && (
+            <Button
+              data-variant="small"
+              onPress={() =>
+                put(
+                  document.cells.length
+                    ? withoutCells(document)
+                    : withCells(document, grid(4, 1, 0.1), sheet.emitters[document.emitters] ?? []),
+                )
+              }
+            >
+              {document.cells.length ? "Make it one light" : "Divide it into cells"}
+            </Button>
+          )}
+        </section>
+        <WheelPanel document={document} readOnly={readOnly} onChange={put} />
+        {document.left_out.length > 0 && (
+          <section aria-label="Not used of its file">
+            <h3>Not used of its file</h3>
+            <ul className="left">
+              {document.left_out.map((one) => (
+                <li key={one}>{one}</li>
+              ))}
+            </ul>
+          </section>
+        )}
+      </Side>
+      {asked && (
+        <CostSheet
+          title={`Changing ${document.name} takes something`}
+          lines={asked.lines}
+          nothing=""
+          verb="Change it"
+          onDo={() => void keep(asked.document)}
+          onClose={() => setAsked(null)}
+        />
+      )}
+    </Frame>
+  );
+}

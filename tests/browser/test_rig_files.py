@@ -1,0 +1,87 @@
+"""Open formats in the Rig view: what is in a file is seen first, then taken in, tested, changed and taken back."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.engine import act, api
+from tests.conftest import Demo
+from tests.formats import gdtf_files
+from tests.waiting import until
+from zarabanda.tools.running import started
+
+
+@pytest.fixture(scope="module")
+def demo(tmp_path_factory):
+    with started(tmp_path_factory.mktemp("show"), "serve", "--node-port", "0") as running:
+        yield Demo(running)
+
+
+@pytest.fixture
+def rig(page, demo):
+    page.get_by_role("tab", name="Rig", exact=True).click()
+    return page
+
+
+def given(page, label, name, content):
+    page.locator(f'input[aria-label="{label}"]').set_input_files(
+        {"name": name, "mimeType": "application/octet-stream", "buffer": content}
+    )
+
+
+def test_a_kind_from_a_gdtf_file_is_tested_on_a_light_and_changed(rig, demo):
+    page = rig
+    page.get_by_role("button", name="Add lights", exact=True).click()
+    given(page, "A GDTF file", "bar.gdtf", gdtf_files.packed(gdtf_files.bar()))
+    sheet = page.get_by_role("dialog", name="Corda Reed Bar 4")
+    expect(sheet.get_by_text("17 channels · 4 cells")).to_be_visible()
+    sheet.get_by_role("button", name="Take in 1 mode").click()
+    kind = page.get_by_role("region", name="Kind", exact=True)
+    expect(kind.get_by_text("No fixture of it yet")).to_be_visible()
+    kind.get_by_role("button", name="Rig", exact=True).click()
+    api(demo, "/api/rig/add", {"mode": "Reed Bar 4, Cells", "count": 2, "number": 1, "name": "Bar"})
+    page.get_by_role("gridcell", name="1", exact=True).first.click()
+    page.get_by_role("button", name="Fixtures", exact=True).click()
+    page.get_by_role("menuitem", name="Open their kind").click()
+    expect(kind.get_by_text("2 fixtures of it: 1, 2")).to_be_visible()
+
+    kind.get_by_role("button", name=re.compile("Test on")).click()
+    page.get_by_role("listbox").get_by_role("option", name="2 Bar").click()
+    kind.get_by_role("group", name="4 cells as they stand").locator("g").nth(1).click()
+    kind.get_by_role("slider", name="Test channel 5").focus()
+    page.keyboard.press("End")
+    until(lambda: demo.universe(1)["slots"][17 + 4] == 255, 10)
+    kind.get_by_role("button", name="Let go").click()
+    until(lambda: demo.universe(1)["slots"][17 + 4] == 0, 10)
+
+    high = kind.get_by_role("textbox", name="Channel 17, levels")
+    high.fill("0 = 20, 100 = 200")
+    high.press("Enter")
+    until(lambda: demo.universe(1)["slots"][16] == 20, 10)
+    high.fill("loud")
+    high.press("Enter")
+    expect(kind.get_by_text("“loud” is no point")).to_be_visible()
+    kind.get_by_role("textbox", name="by").fill("2")
+    page.keyboard.press("Enter")
+    expect(kind.get_by_role("heading", name="8 cells")).to_be_visible()
+    kind.get_by_role("button", name="Make it one light").click()
+    costs = page.get_by_role("dialog", name="Changing Reed Bar 4, Cells takes something")
+    expect(costs.get_by_text("8 cells become one light")).to_be_visible()
+    costs.get_by_role("button", name="Change it").click()
+    expect(kind.get_by_role("heading", name="One light")).to_be_visible()
+    for heading in ("8 cells", "4 cells"):
+        page.get_by_role("button", name="Undo").click()
+        expect(kind.get_by_role("heading", name=heading)).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    until(lambda: demo.universe(1)["slots"][16] == 0, 10)
+    act(demo, do="stop-all")
+
+
+def test_what_is_no_gdtf_file_is_told_and_nothing_changes(rig, demo):
+    before = api(demo, "/api/kinds")
+    page = rig
+    page.get_by_role("tab", name="Add lights").or_(page.get_by_role("button", name="Add lights", exact=True)).first.click()
+    given(page, "A GDTF file", "bar.gdtf", b"nothing of the kind")
+    expect(page.get_by_text("This is no whole GDTF file")).to_be_visible()
+    assert api(demo, "/api/kinds") == before
