@@ -11,7 +11,7 @@ from zarabanda.core.colour.white import NEUTRAL_K, chromaticity, warm_and_cold, 
 from zarabanda.core.playback.frame import Frame, Levels
 from zarabanda.core.playback.ground import Base
 from zarabanda.core.playback.looks import base_of
-from zarabanda.core.rig import attributes
+from zarabanda.core.rig import attributes, stage
 from zarabanda.core.rig.cells import CELL_ORDERS, arranged
 from zarabanda.core.rig.modes import Channel, ModeSpec, lit_keys, whole_keys
 from zarabanda.core.rig.rig import FixtureSpec, build, repatched
@@ -167,3 +167,9 @@ def test_other_addresses_are_as_a_rig_built_anew(data):
     assert moved.heads is before.heads
     assert moved.universes == anew.universes
     assert all(np.array_equal(getattr(moved.output, one.name), getattr(anew.output, one.name)) for one in fields(anew.output))
+
+
+@given(st.lists(st.one_of(st.floats(-360, 360), st.sampled_from([0.0, 90.0, -90.0, 180.0])), min_size=3, max_size=3))
+def test_turns_are_found_from_where_they_lead(turns):
+    there = stage.rotation(*turns)
+    np.testing.assert_allclose(stage.rotation(*stage.angles(there)), there, atol=1e-6)

@@ -140,6 +140,7 @@ TOO_DEEP = "<Geometry Name='a'>" * 60 + "</Geometry>" * 60
         ("<GDTF>" + "<a/>" * 1_000_000 + "</GDTF>", "400,000 elements"),
         (GOOD.encode().replace("Söhne".encode(), b"S\xf6hne"), "no XML"),
     ],
+    ids=lambda value: value if isinstance(value, str) and len(value) < 60 else "file",
 )
 def test_what_is_no_fixture_type_is_told_with_what_to_do(text, words):
     begun = time.perf_counter()

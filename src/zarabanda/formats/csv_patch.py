@@ -20,7 +20,8 @@ APART: dict[str, str] = {"universe": "Universe", "slot": "Address, 1 to 512", "t
 """Columns that files have beside those of the table: parts of an address and of a rotation, each for itself."""
 TITLES: dict[str, str] = {name: of.title for name, of in COLUMNS.items()} | APART
 """Every column that can be matched, and what it is called."""
-WRITTEN = ("number", "name", "mode", "universe", "slot", "x", "y", "z", "turn_x", "turn_y", "turn_z", "cell_order", "notes")
+WRITTEN = ("number", "name", "mode", "universe", "slot", "x", "y", "z", "turn_x", "turn_y", "turn_z", "cell_order", "notes",
+           "layer", "class_name")  # fmt: skip
 _SYNONYMS: dict[str, tuple[str, ...]] = {
     "number": ("number", "no", "nr", "id", "fixtureid", "fixturenumber", "fixtureno", "unit", "unitnumber", "channel", "chan"),
     "name": ("name", "fixturename", "label", "purpose", "position"),
@@ -34,6 +35,7 @@ _SYNONYMS: dict[str, tuple[str, ...]] = {
     "turn_y": ("turny", "roty", "rotationy", "yrotation", "turnabouty"),
     "turn_z": ("turnz", "rotz", "rotationz", "zrotation", "turnaboutz"),
     "rotation": ("rotation", "mounting"), "cell_order": ("cells", "cellorder"), "notes": ("notes", "note", "remark", "comment"),
+    "layer": ("layer",), "class_name": ("class", "classname"),
 }  # fmt: skip
 """Words of the trade in titles, without spaces and signs."""
 

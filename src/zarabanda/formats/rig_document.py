@@ -122,6 +122,9 @@ class FixtureDocument(_Part):
     address: Annotated[int, Field(ge=1, le=512)] | None = None
     cell_order: str = ""
     notes: Annotated[str, Field(max_length=400)] = ""
+    layer: Annotated[str, Field(max_length=80)] = ""
+    class_name: Annotated[str, Field(max_length=80)] = ""
+    uuid: Annotated[str, Field(max_length=36)] = ""
 
     @model_validator(mode="after")
     def _known(self) -> FixtureDocument:

@@ -104,6 +104,8 @@ COLUMNS: dict[str, Column] = {
     "rotation": Column("Rotation", _rotation),
     "cell_order": Column("Cells", _cell_order),
     "notes": Column("Notes", _text("notes", 400)),
+    "layer": Column("Layer", _text("layer", 80)),
+    "class_name": Column("Class", _text("class_name", 80)),
 }
 """Every column by its name, in the order in which rows are copied out."""
 

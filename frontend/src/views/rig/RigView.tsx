@@ -80,6 +80,8 @@ const Split = styled.div`
   height: 100%;
 `;
 
+const HIDDEN_AT_FIRST: ReadonlySet<string> = new Set(["layer", "class_name"]);
+
 type Question =
   | { kind: "cost"; lines: string[]; numbers: number[]; column: string; text: string }
   | { kind: "delete"; lines: string[]; numbers: number[] }
@@ -94,7 +96,7 @@ export function RigView() {
   const [tab, setTab] = useState("universes");
   const [words, setWords] = useState("");
   const [sort, setSort] = useState({ column: "number", down: false });
-  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set());
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(HIDDEN_AT_FIRST);
   const [question, setQuestion] = useState<Question | null>(null);
   const [kind, setKind] = useState<string | null>(null);
   const numbers = useMemo(() => fixturesOf(selection), [selection]);

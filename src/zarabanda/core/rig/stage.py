@@ -30,6 +30,23 @@ def rotation(x_deg: float, y_deg: float, z_deg: float) -> Floats:
     return np.asarray(about_z @ about_y @ about_x)
 
 
+def angles(turn: Floats) -> tuple[float, float, float]:
+    """Degrees about x, then y, then z that give a rotation matrix (3, 3): of the two ways, the one that turns less.
+
+    >>> angles(rotation(0, 180, 0))
+    (0.0, 180.0, 0.0)
+    """
+    up = float(np.clip(-turn[2, 0], -1, 1))
+    if abs(up) > 1 - 1e-9:  # about y by a quarter: x and z turn about the same axis, z is left out
+        ways = [(np.arctan2(turn[0, 1] * np.sign(up), turn[1, 1]), np.arcsin(up), 0.0)]
+    else:
+        first = (np.arctan2(turn[2, 1], turn[2, 2]), np.arcsin(up), np.arctan2(turn[1, 0], turn[0, 0]))
+        ways = [first, (first[0] + np.pi, np.pi - first[1], first[2] + np.pi)]
+    degrees = [[(round(float(np.degrees(one)), 6) + 180) % 360 - 180 for one in way] for way in ways]
+    x, y, z = min(degrees, key=lambda way: (round(sum(map(abs, way)), 3), abs(way[0])))
+    return tuple(180.0 if one == -180 else one + 0.0 for one in (x, y, z))  # type: ignore[return-value]
+
+
 def direction(pan: Floats, tilt: Floats, mounting: Floats) -> Floats:
     """Unit vectors (n, 3) of beams. pan, tilt: (n,) degrees; mounting: (n, 3, 3) rotation of each base."""
     p, t = np.radians(pan), np.radians(tilt)

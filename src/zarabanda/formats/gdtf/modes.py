@@ -24,8 +24,9 @@ _LONGEST = 60
 
 @dataclass
 class ReadMode:
-    """A mode that was read. left_out: what of it is not driven, each as a line."""
+    """A mode that was read. name: what the file calls it; left_out: what of it is not driven, each as a line."""
 
+    name: str
     document: ModeDocument
     left_out: list[str] = field(default_factory=list)
 
@@ -75,7 +76,7 @@ class _Reading:
                 "emitter_colours": self._emitter_colours(driven), "left_out": self.told[:200],
             }
         )  # fmt: skip
-        return ReadMode(document, self.told)
+        return ReadMode(self.mode.name or "", document, self.told)
 
     def _driven(self) -> list[tuple[Channel, int, Driven]]:
         """Channels that something drives: each attribute of a head once, colours by one system."""

@@ -23,7 +23,8 @@ class Mode(Base):
 class Fixture(Base):
     """A fixture: place in m, rotation in degrees, universe 1…63999, address 1…512, or neither of the two.
 
-    cell_order: how its cells are numbered, a name from `core.rig.cells.CELL_ORDERS`.
+    cell_order: how its cells are numbered, a name from `core.rig.cells.CELL_ORDERS`; layer, class_name: where other programs have
+    put it; uuid: what they know it by.
     """
 
     __tablename__ = "fixture"
@@ -40,6 +41,9 @@ class Fixture(Base):
     address: Mapped[int | None] = mapped_column(Integer, default=None)
     cell_order: Mapped[str] = mapped_column(String(60), default="")
     notes: Mapped[str] = mapped_column(String(400), default="")
+    layer: Mapped[str] = mapped_column(String(80), default="", server_default="")
+    class_name: Mapped[str] = mapped_column(String(80), default="", server_default="")
+    uuid: Mapped[str] = mapped_column(String(36), default="", server_default="")
 
     def in_words(self) -> str:
         return f"fixture {self.number}"

@@ -62,7 +62,8 @@ def get_rig() -> RigView:
         fixtures=[
             FixtureView(
                 number=f.number, name=f.name, mode_id=f.mode_id, universe=f.universe, address=f.address, place=(f.x, f.y, f.z),
-                rotation=(f.turn_x, f.turn_y, f.turn_z), cell_order=f.cell_order, notes=f.notes, groups=within.get(f.number, []),
+                rotation=(f.turn_x, f.turn_y, f.turn_z), cell_order=f.cell_order, notes=f.notes, layer=f.layer,
+                class_name=f.class_name, groups=within.get(f.number, []),
             )
             for f in fixtures
         ],
@@ -247,7 +248,7 @@ def duplicate(body: DuplicateFixtures) -> RigDone:
             copies.append(
                 FixtureDocument(
                     number=number, name=row.name, mode=modes[row.mode_id].name, place=place, rotation=turn, universe=universe,
-                    address=address, cell_order=row.cell_order, notes=row.notes,
+                    address=address, cell_order=row.cell_order, notes=row.notes, layer=row.layer, class_name=row.class_name,
                 )
             )  # fmt: skip
         repositories.rig.add(session, copies)

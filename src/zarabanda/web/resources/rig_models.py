@@ -45,6 +45,8 @@ class FixtureView(BaseModel):
     rotation: tuple[float, float, float]
     cell_order: str
     notes: str
+    layer: str
+    class_name: str
     groups: list[str]
 
 
@@ -136,6 +138,8 @@ class FixtureFields(Part):
     turn_z: Degrees | None = None
     cell_order: CellOrder | None = None
     notes: Annotated[str, Field(max_length=400)] | None = None
+    layer: Annotated[str, Field(max_length=80)] | None = None
+    class_name: Annotated[str, Field(max_length=80)] | None = None
 
     @model_validator(mode="after")
     def _given(self) -> FixtureFields:

@@ -86,6 +86,8 @@ export const COLUMNS: GridColumn[] = [
   { id: "cell_order", title: "Cells", width: 110, typed: true, text: (f, rig) => cellsText(f, rig) },
   { id: "groups", title: "Groups", width: 170, typed: false, text: (f) => f.groups.join("; ") },
   { id: "notes", title: "Notes", width: 140, typed: true, text: (f) => f.notes },
+  { id: "layer", title: "Layer", width: 110, typed: true, text: (f) => f.layer },
+  { id: "class_name", title: "Class", width: 110, typed: true, text: (f) => f.class_name },
 ];
 
 const kindOf = (fixture: Fixture, rig: Rig) => {
