@@ -35,7 +35,8 @@ def test_files_of_all_sorts_are_read_alike(text, encoding):
 
 def test_what_is_written_comes_back():
     row = {"number": 7, "name": "A, “b”; c", "mode": "Spot", "universe": 2, "slot": 41, "x": -1.25, "y": 0.0, "z": 6.0,
-           "turn_x": 180.0, "turn_y": 0.0, "turn_z": 12.5, "cell_order": "", "notes": "two\nlines"}  # fmt: skip
+           "turn_x": 180.0, "turn_y": 0.0, "turn_z": 12.5, "cell_order": "", "notes": "two\nlines",
+           "layer": "Rear", "class_name": "Floor"}  # fmt: skip
     text = csv_patch.write([row, {**row, "number": 8, "universe": None, "slot": None}])
     sheet = csv_patch.read(text.encode())
     found = csv_patch.sorted_in(sheet, csv_patch.matched(sheet.titles), {7: "Spot", 8: "Spot"})

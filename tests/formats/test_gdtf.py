@@ -1,6 +1,5 @@
 """Fixture types read into kinds: values worked out by hand from the standard, and files that are no such files."""
 
-import io
 import random
 import time
 
@@ -19,7 +18,7 @@ REEDS = {"wheels/reeds.png": files.PNG}
 
 
 def taken(description, inside=()):
-    return read(io.BytesIO(files.packed(description, inside)))
+    return read(files.packed(description, inside))
 
 
 def test_a_spot_has_what_its_file_says():
@@ -154,7 +153,7 @@ def test_what_is_no_fixture_type_is_told_with_what_to_do(text, words):
 def test_the_zip_is_looked_at_first(zips_to_refuse):
     for content, words in zips_to_refuse("description.xml"):
         with pytest.raises(ZarabandaError, match=words):
-            read(io.BytesIO(content))
+            read(content)
 
 
 def test_mutated_files_are_read_or_refused(mutated):
@@ -162,7 +161,7 @@ def test_mutated_files_are_read_or_refused(mutated):
     for content in mutated(files.packed(GOOD, REEDS), GOOD.encode(), files.packed, 1000):
         begun = time.process_time()
         try:
-            found = read(io.BytesIO(content))
+            found = read(content)
         except ZarabandaError:
             continue
         finally:

@@ -1207,6 +1207,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a job is. */
+        get: operations["jobs_get_job__string_name__get"];
+        put?: never;
+        post?: never;
+        /** Let a job stop; nothing of it is kept. */
+        delete: operations["jobs_stop_job__string_name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds": {
         parameters: {
             query?: never;
@@ -2595,6 +2613,23 @@ export interface paths {
         put?: never;
         /** The same fixtures once more, from a number on; mirrored about the centre line if wanted. */
         post: operations["rig_duplicate_rig_duplicate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig/mvr": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take in a scene: the .mvr file as the body. With preview: what would change. All of it is one undo step. */
+        put: operations["mvr_files_take_in_mvr_mvr_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5715,6 +5750,16 @@ export interface components {
              */
             cell_order?: ("" | "reversed" | "rows from top left" | "rows from top left, back and forth" | "rows from top right" | "rows from top right, back and forth" | "rows from bottom left" | "rows from bottom left, back and forth" | "rows from bottom right" | "rows from bottom right, back and forth" | "columns from top left" | "columns from top left, back and forth" | "columns from top right" | "columns from top right, back and forth" | "columns from bottom left" | "columns from bottom left, back and forth" | "columns from bottom right" | "columns from bottom right, back and forth") | null;
             /**
+             * Class Name
+             * @default null
+             */
+            class_name?: string | null;
+            /**
+             * Layer
+             * @default null
+             */
+            layer?: string | null;
+            /**
              * Mode
              * @default null
              */
@@ -5779,8 +5824,12 @@ export interface components {
             address: number | null;
             /** Cell Order */
             cell_order: string;
+            /** Class Name */
+            class_name: string;
             /** Groups */
             groups: string[];
+            /** Layer */
+            layer: string;
             /** Mode Id */
             mode_id: number;
             /** Name */
@@ -6143,6 +6192,14 @@ export interface components {
              * @default 0
              */
             picture?: number;
+        };
+        /**
+         * JobView
+         * @description share: how much is done, 0…1; null: it does not run (any more).
+         */
+        JobView: {
+            /** Share */
+            share: number | null;
         };
         /**
          * Keep
@@ -8248,7 +8305,8 @@ export interface components {
         };
         /**
          * ModeDocument
-         * @description A fixture's set of channels, what makes its colour, and its cells' places in metres.
+         * @description A fixture's set of channels, what makes its colour, and its cells' places in metres. gdtf: the SHA-256 of the file that it
+         *     is from, in the media folder, gdtf_mode: its name there.
          */
         ModeDocument: {
             /**
@@ -8285,6 +8343,16 @@ export interface components {
             emitters?: string;
             /** Footprint */
             footprint: number;
+            /**
+             * Gdtf
+             * @default
+             */
+            gdtf?: string;
+            /**
+             * Gdtf Mode
+             * @default
+             */
+            gdtf_mode?: string;
             /**
              * Gobo Pictures
              * @default []
@@ -8421,6 +8489,40 @@ export interface components {
             seconds: number;
             /** Seen */
             seen: number;
+        };
+        /**
+         * MvrView
+         * @description What a scene would change, or has changed, each as a line. new, changed, gone: fixtures; same: how many are as they are;
+         *     kinds: that come with it; notes: what is not read, and numbers that had to be others.
+         */
+        MvrView: {
+            /** Changed */
+            changed: string[];
+            /** Done */
+            done: string;
+            /** Gone */
+            gone: string[];
+            /** Kinds */
+            kinds: string[];
+            /** Left Out */
+            left_out: string[];
+            /** Lost */
+            lost?: string[];
+            /** New */
+            new: string[];
+            /** Notes */
+            notes: string[];
+            /** Numbers */
+            numbers?: number[];
+            /**
+             * Revision
+             * @default 0
+             */
+            revision?: number;
+            /** Same */
+            same: number;
+            /** Unknown */
+            unknown: components["schemas"]["UnknownType"][];
         };
         /**
          * NewBuskPage
@@ -11505,6 +11607,22 @@ export interface components {
             universes: components["schemas"]["UniverseView"][];
         };
         /**
+         * UnknownType
+         * @description A type and mode that no kind is known for. why: in words; count: of its fixtures; kind: which is taken, or "".
+         */
+        UnknownType: {
+            /** Count */
+            count: number;
+            /** Kind */
+            kind: string;
+            /** Mode */
+            mode: string;
+            /** Type */
+            type: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Unplug
          * @description Unplug a simulated device, or plug it in again.
          */
@@ -14465,6 +14583,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HealthView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    jobs_get_job__string_name__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    jobs_stop_job__string_name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -17537,6 +17717,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    mvr_files_take_in_mvr_mvr_put: {
+        parameters: {
+            query?: {
+                by?: "number" | "place";
+                gone?: "stay" | "go";
+                kinds?: string[];
+                preview?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MvrView"];
                 };
             };
             /** @description Unprocessable Entity */

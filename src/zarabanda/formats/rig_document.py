@@ -45,8 +45,13 @@ class ChannelPart(_Part):
         return self
 
 
+_ONLY_HERE = {"maker", "emitter_colours", "left_out", "gdtf", "gdtf_mode"}
+"""What of a mode the core has no use for."""
+
+
 class ModeDocument(_Part):
-    """A fixture's set of channels, what makes its colour, and its cells' places in metres."""
+    """A fixture's set of channels, what makes its colour, and its cells' places in metres. gdtf: the SHA-256 of the file that it
+    is from, in the media folder, gdtf_mode: its name there."""
 
     name: Annotated[str, Field(min_length=1, max_length=120)]
     maker: str = ""
@@ -68,6 +73,8 @@ class ModeDocument(_Part):
     rests: list[tuple[Annotated[int, Field(ge=0)], Annotated[int, Field(ge=0, le=255)]]] = []
     emitter_colours: dict[str, tuple[Number, Number, Number]] = {}
     left_out: list[str] = []
+    gdtf: Annotated[str, Field(max_length=64)] = ""
+    gdtf_mode: Annotated[str, Field(max_length=120)] = ""
 
     @model_validator(mode="after")
     def _known(self) -> ModeDocument:
@@ -107,7 +114,9 @@ class ModeDocument(_Part):
 
     def spec(self) -> ModeSpec:
         """As the core takes it."""
-        return msgspec.convert(self.model_dump(mode="json", exclude={"maker", "emitter_colours", "left_out"}), ModeSpec)
+        return msgspec.convert(
+            self.model_dump(mode="json", exclude={"maker", "emitter_colours", "left_out", "gdtf", "gdtf_mode"}), ModeSpec
+        )
 
 
 class FixtureDocument(_Part):

@@ -16,6 +16,7 @@ from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
 
 from .hearing import Hearing
+from .jobs import Jobs
 from .keeping import Keeping
 from .link import EngineLink
 from .processes import Meter
@@ -52,6 +53,7 @@ class Context:
     meter: Meter = field(default_factory=Meter)
     steps: dict[str, int] = field(default_factory=dict)
     """The newest change that was kept, by browser."""
+    jobs: Jobs = field(default_factory=Jobs)
     weaves: Turns = field(default_factory=lambda: Turns(at_once=2, wait_s=10.0))
 
 

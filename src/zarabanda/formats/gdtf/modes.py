@@ -73,7 +73,7 @@ class _Reading:
                            for _, _, one in driven if one.source in attributes.BY_NAME and one.source not in _AT_HOME},
                 "cells": self.cells.places, "beam_deg": self._beam_deg(), "light": self._light(), "rests": rests,
                 **self._speeds(driven), **self._wheels(driven),
-                "emitter_colours": self._emitter_colours(driven), "left_out": self.told[:200],
+                "emitter_colours": self._emitter_colours(driven), "left_out": self.told[:200], "gdtf_mode": _text(self.mode.name),
             }
         )  # fmt: skip
         return ReadMode(self.mode.name or "", document, self.told)

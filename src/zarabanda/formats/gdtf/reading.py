@@ -7,8 +7,7 @@ import io
 import warnings
 import zipfile
 from dataclasses import dataclass, field
-from pathlib import Path
-from typing import IO, Any
+from typing import Any
 from xml.etree.ElementTree import tostring
 
 import pygdtf
@@ -28,7 +27,8 @@ _ENDINGS = (".png", ".jpg", ".jpeg", "")
 
 @dataclass
 class ReadType:
-    """A fixture type. faults: modes that could not be read, and why; pictures: of wheels, by their SHA-256."""
+    """A fixture type. faults: modes that could not be read, and why; pictures: of wheels, by their SHA-256; content:
+    the file."""
 
     maker: str
     model: str
@@ -37,11 +37,12 @@ class ReadType:
     faults: list[str] = field(default_factory=list)
     left_out: list[str] = field(default_factory=list)
     pictures: dict[str, bytes] = field(default_factory=dict)
+    content: bytes = b""
 
 
-def read(source: Path | IO[bytes]) -> ReadType:
+def read(content: bytes) -> ReadType:
     """Read a fixture type, all of its modes. ZarabandaError says what is wrong, where, and what to do."""
-    with archives.opened(source, called="GDTF file", remedy="Take another copy of it.") as archive:
+    with archives.opened(io.BytesIO(content), called="GDTF file", remedy="Take another copy of it.") as archive:
         archives.check(archive, MOST_BYTES)
         if _DESCRIPTION not in archive.namelist():
             raise ZarabandaError(f"There is no {_DESCRIPTION} in this file: it is no GDTF file.", "file")
@@ -50,6 +51,7 @@ def read(source: Path | IO[bytes]) -> ReadType:
         fixture = _by_library(tostring(root))
         pictures = _Pictures(archive)
         found = ReadType(_words(fixture.manufacturer), _words(fixture.long_name or fixture.name), _words(fixture.description))
+        found.content = content
         for mode in fixture.dmx_modes:
             try:
                 found.modes.append(read_mode(fixture, mode, pictures.hash_of))

@@ -5,7 +5,6 @@ MVR hangs a fixture as GDTF does, in millimetres; here it stands, in metres: hal
 
 from __future__ import annotations
 
-import io
 import zipfile
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
@@ -57,7 +56,6 @@ class ReadScene:
 
     fixtures: list[SceneFixture] = field(default_factory=list)
     types: dict[str, ReadType | str] = field(default_factory=dict)
-    contents: dict[str, bytes] = field(default_factory=dict)
     notes: list[str] = field(default_factory=list)
 
 
@@ -157,8 +155,7 @@ def _types(archive: zipfile.ZipFile, found: ReadScene, progress: Progress) -> No
             found.types[name] = "it is not in the file"
             continue
         try:
-            found.contents[name] = archives.content(archive, inside, LARGEST_TYPE)
-            found.types[name] = read_type(io.BytesIO(found.contents[name]))
+            found.types[name] = read_type(archives.content(archive, inside, LARGEST_TYPE))
         except ZarabandaError as error:
             found.types[name] = error.message
     progress(1.0)

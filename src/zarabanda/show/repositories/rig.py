@@ -87,6 +87,8 @@ def change_mode(session: Session, mode_id: int, document: ModeDocument) -> list[
     if document.name != row.name and free_mode_name(session, document.name) != document.name:
         raise InUse(f"There is a kind “{brief(document.name, 60)}” already. Choose another name.", "name")
     before, after = specs(session)[mode_id], document.spec()
+    if before != after:
+        document = document.model_copy(update={"gdtf": "", "gdtf_mode": ""})  # the file says something else now
     users = [one for one in every(session) if one.mode_id == mode_id]
     numbers = [one.number for one in users]
     lost = _lost(session, numbers, before, after) if users else []

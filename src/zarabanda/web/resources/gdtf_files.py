@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-import io
 import logging
+from collections.abc import Iterable
 from typing import Annotated
 
 from flask import Response
@@ -53,7 +53,7 @@ def wheel_pictures() -> WheelPictures:
 def take_in_gdtf(query: GdtfQuery) -> GdtfView:
     """Take in modes of a fixture type: the .gdtf file as the body. With preview: what is in it, and what could not be used."""
     content = whole_body(MOST_BYTES)
-    found = read(io.BytesIO(content))
+    found = read(content)
     with context().store.reading() as session:
         there = [_same(session, one) for one in found.modes]
     done = _NOT_YET
@@ -73,32 +73,45 @@ def take_in_gdtf(query: GdtfQuery) -> GdtfView:
 
 
 def _same(session: Session, mode: ReadMode) -> bool:
-    return any(own == mode.document for own in repositories.rig.modes(session).values())
+    own = mode.document.model_dump(exclude=_KEPT_ASIDE)
+    return any(one.model_dump(exclude=_KEPT_ASIDE) == own for one in repositories.rig.modes(session).values())
+
+
+_KEPT_ASIDE = {"gdtf", "gobo_pictures"}
+"""What a mode has only once it is kept."""
 
 
 def _kept(found: ReadType, modes: list[ReadMode]) -> str:
-    """Keep modes and their pictures, each mode under a name of its own."""
-    good = _pictures_kept(found, {one for mode in modes for one in mode.document.gobo_pictures if one})
     label = f"Take in {found.model}: {len(modes)} mode{'' if len(modes) == 1 else 's'}"
     with context().store.edit(browser_id(), label) as session:
-        for mode in modes:
-            if _same(session, mode):
-                continue
-            pictures = [one if one in good else "" for one in mode.document.gobo_pictures]
-            name = repositories.rig.free_mode_name(session, mode.document.name)
-            repositories.rig.keep_mode(session, mode.document.model_copy(update={"name": name, "gobo_pictures": pictures}))
+        keep_modes(session, [(mode, found) for mode in modes if not _same(session, mode)])
     return label
 
 
-def _pictures_kept(found: ReadType, wanted: set[str]) -> set[str]:
-    """Those of the wheels' pictures that can be shown, now in the media folder; a broken one is left out."""
+def keep_modes(session: Session, modes: Iterable[tuple[ReadMode, ReadType]], *, preview: bool = False) -> None:
+    """Keep modes with the pictures and the file of their type, each under a name of its own. preview: without the files."""
+    kept: dict[int, tuple[str, set[str]]] = {}
+    for mode, found in modes:
+        if id(found) not in kept:
+            kept[id(found)] = ("", set()) if preview else _files_kept(found)
+        file, good = kept[id(found)]
+        pictures = [one if one in good else "" for one in mode.document.gobo_pictures]
+        name = repositories.rig.free_mode_name(session, mode.document.name)
+        own = mode.document.model_copy(update={"name": name, "gobo_pictures": pictures, "gdtf": file})
+        repositories.rig.keep_mode(session, own)
+
+
+def _files_kept(found: ReadType) -> tuple[str, set[str]]:
+    """The type's file by its hash, and those of its wheels' pictures that can be shown, now all in the media folder; a broken
+    picture is left out."""
+    file = wheel_pictures().take_in(found.model, [found.content], MOST_BYTES, "", lambda path, hash_, name: hash_)
     good = set()
-    for digest in wanted:
+    for digest, picture in found.pictures.items():
         try:
-            good.add(wheel_pictures().keep(f"{found.model} {digest[:8]}", found.pictures[digest]))
+            good.add(wheel_pictures().keep(f"{found.model} {digest[:8]}", picture))
         except ZarabandaError as error:
             log.warning("A wheel's picture of %s is left out: %s", found.model, error.message)
-    return good
+    return file, good
 
 
 @api.put("/pictures", responses={200: WheelPictureKept})

@@ -39,7 +39,8 @@ def _fields(row: Fixture, modes: dict[int, str]) -> dict[str, Any]:
     return own | {"mode": modes[row.mode_id], "slot": row.address}
 
 
-def _rig(session: Session) -> dict[int, dict[str, Any]]:
+def rig_by_number(session: Session) -> dict[int, dict[str, Any]]:
+    """All fixtures as the columns of a table, `mode` by its name."""
     modes = {number: mode.name for number, mode in repositories.rig.modes(session).items()}
     return {row.number: _fields(row, modes) for row in repositories.rig.every(session)}
 
@@ -52,7 +53,7 @@ def take_in(query: CsvQuery) -> CsvView:
     if len(columns) != len(sheet.titles):
         raise ZarabandaError(f"The file has {len(sheet.titles)} columns, and {len(columns)} were matched.", "columns")
     with context().store.reading() as session:
-        rig = _rig(session)
+        rig = rig_by_number(session)
         modes = {mode.name for mode in repositories.rig.modes(session).values()} | plain_kinds().keys()
     try:
         found = csv_patch.sorted_in(sheet, columns, {number: row["mode"] for number, row in rig.items()})
@@ -105,7 +106,7 @@ def _numbers(sheet: csv_patch.Sheet, columns: list[str]) -> set[int]:
 def save() -> Response:
     """All fixtures as CSV."""
     with context().store.reading() as session:
-        text = csv_patch.write(_rig(session).values())
+        text = csv_patch.write(rig_by_number(session).values())
     response = Response("\ufeff" + text, mimetype="text/csv")
     response.headers.set("Content-Disposition", "attachment", filename="patch.csv")
     return response

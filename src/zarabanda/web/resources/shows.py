@@ -208,12 +208,13 @@ def take_in_show() -> tuple[Made, int]:
             file.write(chunk)
         file.flush()
         report = show_file.look(Path(file.name))
-        made = own.library.make(lambda path: _read(Path(file.name), path, own.data / MEDIA))
+        with own.jobs.of_this_request() as progress:
+            made = own.library.make(lambda path: _read(Path(file.name), path, own.data / MEDIA, progress))
     return Made(id=made, done=f"Took in {report.in_words()}"), 201
 
 
-def _read(file: Path, into: Path, media: Path) -> None:
-    show_file.read(file, into, media)
+def _read(file: Path, into: Path, media: Path, progress: show_file.Progress) -> None:
+    show_file.read(file, into, media, progress)
 
 
 # parts of another show
@@ -282,7 +283,8 @@ def take_back_copy(path: CopyPath) -> Done:
     file = copies.path(path.file)
     with tempfile.TemporaryDirectory(dir=own.data, prefix=".taking-back-") as folder:
         made = Path(folder) / show_file.SHOW_DB
-        show_file.read(file, made, own.data / MEDIA)
+        with own.jobs.of_this_request() as progress:
+            show_file.read(file, made, own.data / MEDIA, progress)
         copies.take("restore")
         own.store.replace_all(made)
     own.steps.clear()
