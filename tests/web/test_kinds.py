@@ -60,6 +60,7 @@ def test_another_mode_of_the_same_name_gets_a_name_of_its_own(client):
         ("?preview=false", FILE, "No mode is chosen"),
         ("?preview=false&modes=Other", FILE, "no mode 'Other' in this file"),
     ],
+    ids=lambda value: value if isinstance(value, str) else "file",
 )
 def test_what_cannot_be_taken_in_is_told(client, query, content, said):
     assert said in put(client, f"/api/kinds/gdtf{query}", content, 422 if "Other" not in query else 404)["message"]

@@ -88,6 +88,7 @@ def test_types_that_are_not_known_get_a_kind_by_hand(client):
         (scene(files.light(1, number=1, address="1.510")), "would go beyond 512"),
         (scene(files.light(1, number=1, address="99999.1")), "universe"),
     ],
+    ids=lambda value: value if isinstance(value, str) else "file",
 )
 def test_what_cannot_be_is_told_and_nothing_is_half_done(client, content, said):
     before = client.get("/api/rig").json
@@ -118,3 +119,20 @@ def test_a_job_tells_how_far_it_is_and_stops_when_it_is_to(client):
     assert seen[1] == "It stops"
     assert fixtures(client) == {}
     assert client.get("/api/jobs/job-12345").json == {"share": None}
+
+
+def test_a_rig_that_is_written_is_the_same_when_it_is_read(client):
+    put(client, "/api/rig/mvr?preview=false", scene(*three()))
+    bars = {"mode": "Batten 8 RGB, 8 cells, 24 channels", "count": 3, "number": 1, "name": "Bar", "mounting": "on the left"}
+    post(client, "/api/rig/add", 201, **bars)
+    post(client, "/api/rig/add", 201, mode="Spot CMY, 18 channels, 16 bit", count=2, number=21, name="Spot", addresses="none")
+    rig = client.get("/api/rig").json
+    written = client.get("/api/rig/scene.mvr").data
+    assert client.get("/api/rig/scene.mvr").data == written
+    seen = put(client, "/api/rig/mvr", written)
+    assert (seen["same"], seen["new"], seen["changed"], seen["gone"], seen["kinds"]) == (8, [], [], [], [])
+    post(client, "/api/rig/delete", numbers=[one["number"] for one in rig["fixtures"]])
+    put(client, "/api/rig/mvr?preview=false", written)
+    assert [one | {"mode_id": 0} for one in client.get("/api/rig").json["fixtures"]] == [
+        one | {"mode_id": 0} for one in rig["fixtures"]
+    ]

@@ -42,6 +42,14 @@ def chromaticity_to_drives(x: Floats, y: Floats) -> Floats:
     return np.asarray(np.where(linear <= 0.0031308, 12.92 * linear, 1.055 * np.power(linear, 1 / 2.4) - 0.055), float)
 
 
+def drives_to_chromaticity(drives: Floats) -> tuple[float, float, float]:
+    """CIE 1931 x, y and luminance 0…1 of light of these drives (3,); of none: those of neutral white, and nought."""
+    linear = np.where(drives <= 0.04045, drives / 12.92, ((drives + 0.055) / 1.055) ** 2.4)
+    x, y, z = (float(one) for one in np.linalg.solve(_TO_RGB, linear))
+    total = x + y + z
+    return (x / total, y / total, y) if total > 1e-9 else (0.3127, 0.3290, 0.0)
+
+
 def _drives(kelvin: Floats) -> Floats:
     return chromaticity_to_drives(*chromaticity(np.clip(kelvin, WARMEST_K, COLDEST_K)))
 

@@ -69,8 +69,7 @@ class _Reading:
                      "curve": one.curve}
                     for channel, cell, one in driven
                 ],
-                "limits": {one.source: (min(one.low, one.high), max(one.low, one.high), one.home)
-                           for _, _, one in driven if one.source in attributes.BY_NAME and one.source not in _AT_HOME},
+                "limits": self._limits(driven, emitters),
                 "cells": self.cells.places, "beam_deg": self._beam_deg(), "light": self._light(), "rests": rests,
                 **self._speeds(driven), **self._wheels(driven),
                 "emitter_colours": self._emitter_colours(driven), "left_out": self.told[:200], "gdtf_mode": _text(self.mode.name),
@@ -115,6 +114,11 @@ class _Reading:
         used = {slot for channel, _, _ in driven for slot in channel.used}
         rests = {slot: byte for channel in self.channels for slot, byte in channel.bytes_of(channel.rest)}
         return [(slot, byte) for slot, byte in sorted(rests.items()) if byte and slot not in used]
+
+    def _limits(self, driven: Sequence[tuple[Channel, int, Driven]], emitters: str) -> dict[str, tuple[float, float, float]]:
+        of_whites = _WARM_COLD if emitters == "warm-cold" else {}
+        own = [one for _, _, one in driven if one.source in attributes.BY_NAME and one.source not in _AT_HOME]
+        return of_whites | {one.source: (min(one.low, one.high), max(one.low, one.high), one.home) for one in own}
 
     def _kind(self, sources: set[str]) -> str:
         """What it is, by what it can do."""
@@ -168,6 +172,8 @@ class _Reading:
         return found
 
 
+_WARM_COLD = {"temperature": (2700.0, 6500.0, 4000.0)}
+"""Of lights that mix white of two whites, which files say nothing of."""
 _AT_HOME = ("intensity", "red", "green", "blue", "hue", "saturation")
 """Attributes that have their usual range and home, whatever a file says."""
 _KINDS: Sequence[tuple[str, set[str]]] = (

@@ -49,12 +49,23 @@ _WORDS: tuple[tuple[str, Word], ...] = (
     (_number("Fan"), Word("fan_speed", 100)),
 )
 _PATTERNS = [(re.compile(pattern), word) for pattern, word in _WORDS]
+SHUTTER_OPEN = "Shutter1"
 SHUTTER = re.compile(r"Shutter(1|\(1\))?")
 """Open and closed; strobing is a word of its own."""
 EMITTERS = frozenset(
     ("red", "green", "blue", "white", "amber", "warm", "cold", "cyan", "magenta", "yellow", "hue", "saturation", "wheel")
 )
 """Words that make colour."""
+
+
+STANDARD = {
+    "intensity": "Dimmer", "pan": "Pan", "tilt": "Tilt", "red": "ColorAdd_R", "green": "ColorAdd_G", "blue": "ColorAdd_B",
+    "white": "ColorAdd_W", "amber": "ColorAdd_RY", "warm": "ColorAdd_WW", "cold": "ColorAdd_CW", "cyan": "ColorSub_C",
+    "magenta": "ColorSub_M", "yellow": "ColorSub_Y", "hue": "HSB_Hue", "saturation": "HSB_Saturation", "temperature": "CTC",
+    "tint": "Tint", "zoom": "Zoom", "iris": "Iris", "frost": "Frost1", "focus": "Focus1", "strobe": "Shutter1Strobe",
+    "prism": "Prism1", "gobo": "Gobo1", "wheel": "Color1", "haze": "Haze1", "fan_speed": "Fan1",
+}  # fmt: skip
+"""What each is called by the standard."""
 
 
 def word(attribute: str) -> Word | None:

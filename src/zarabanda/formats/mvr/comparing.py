@@ -91,7 +91,7 @@ def changes(now: Fields, wanted: Fields) -> Fields:
     same = stage.rotation(*(now[name] for name in turns)) - stage.rotation(*(wanted[name] for name in turns))
     if np.abs(same).max() <= _SAME_TURN:
         found = {name: value for name, value in found.items() if name not in turns}
-    return found
+    return {} if found.keys() == {"uuid"} else found
 
 
 _WORDS: dict[str, str] = {"number": "number", "name": "name", "mode": "mode", "layer": "layer", "class_name": "class"}
@@ -105,7 +105,7 @@ def in_words(number: int, now: Fields, change: Fields) -> str:
     if {"universe", "address"} & change.keys():
         said.append(f"address {_address(now)} → {_address(now | change)}")
     said += [f"{word} {now[name] or '—'} → {change[name] or '—'}" for name, word in _WORDS.items() if name in change]
-    return f"{number}: {'; '.join(said) or 'as it is known to other programs'}"
+    return f"{number}: {'; '.join(said)}"
 
 
 def _address(fields: Fields) -> str:

@@ -7,6 +7,7 @@ from collections import Counter
 from dataclasses import dataclass, field
 from typing import Any
 
+from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from sqlalchemy.orm import Session
@@ -16,15 +17,17 @@ from zarabanda.formats.gdtf.modes import ReadMode
 from zarabanda.formats.gdtf.reading import ReadType
 from zarabanda.formats.mvr.comparing import Comparison, Fields, changes, compare, fields_of, free_numbers, in_words
 from zarabanda.formats.mvr.reading import MOST_BYTES, ReadScene, SceneFixture, read
+from zarabanda.formats.mvr.writing import write
 from zarabanda.formats.rig_document import FixtureDocument
 from zarabanda.show import repositories
+from zarabanda.show.tables import Show
 from zarabanda.stock.kinds import plain_kinds
 
 from ..bodies import chunks
 from ..context import context
 from ..jobs import Progress
 from ..trying import edited
-from .gdtf_files import keep_modes
+from .gdtf_files import keep_modes, wheel_pictures
 from .mvr_models import MvrQuery, MvrView, UnknownType
 from .rig_csv import rig_by_number
 
@@ -188,3 +191,22 @@ def _new(one: FixtureDocument) -> str:
     x, y, z = one.place
     address = "no address" if one.universe is None else f"{one.universe}.{one.address}"
     return f"{one.number} {one.name}: {one.mode}, {address}, at {x:g} / {y:g} / {z:g} m"
+
+
+@api.get("/scene.mvr")
+def save_scene() -> Response:
+    """All fixtures as an MVR file, with their types."""
+    with context().store.reading() as session:
+        name = session.get_one(Show, 1).name
+        fixtures = list(rig_by_number(session).values())
+        modes = {one.name: one for one in repositories.rig.modes(session).values()}
+    if not fixtures:
+        raise ZarabandaError("There is no fixture yet. Add lights first.", "rig")
+    response = Response(write(name, fixtures, modes, _medium), mimetype="application/zip")
+    response.headers.set("Content-Disposition", "attachment", filename="rig.mvr")
+    return response
+
+
+def _medium(digest: str) -> bytes | None:
+    folder = wheel_pictures()
+    return folder.path(digest).read_bytes() if folder.has(digest) else None
