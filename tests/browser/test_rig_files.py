@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from tests.browser.engine import act, api
 from tests.conftest import Demo
-from tests.formats import gdtf_files
+from tests.formats import gdtf_files, mvr_files
 from tests.waiting import until
 from zarabanda.tools.running import started
 
@@ -85,3 +85,48 @@ def test_what_is_no_gdtf_file_is_told_and_nothing_changes(rig, demo):
     given(page, "A GDTF file", "bar.gdtf", b"nothing of the kind")
     expect(page.get_by_text("This is no whole GDTF file")).to_be_visible()
     assert api(demo, "/api/kinds") == before
+
+
+def numbers(demo):
+    return [one["number"] for one in api(demo, "/api/rig")["fixtures"]]
+
+
+def test_a_scene_is_compared_taken_in_and_undone(rig, demo):
+    page = rig
+    api(demo, "/api/rig/add", {"mode": "Par RGBW, 5 channels", "count": 2, "number": 501, "name": "Old"})
+    before = numbers(demo)
+    lost = mvr_files.light(9, number=9, at=(9000, 0, 0), spec="Lost.gdtf", mode="8 bit", name="Lost")
+    lights = [mvr_files.light(n, number=500 + n, at=(900 * n, 0, 5000), address=f"7.{14 * n}", name="Guest") for n in (2, 3)]
+    content = mvr_files.packed(mvr_files.scene(mvr_files.layer("Rear", lost, *lights)))
+    given(page, "A CSV or MVR file", "festival.mvr", content)
+    sheet = page.get_by_role("dialog", name="Scene from festival.mvr")
+    expect(sheet.get_by_text("503 Guest: Lantern 7, Full, 7.42, at 2.7 / 0 / 5 m")).to_be_visible()
+    expect(sheet.get_by_text(re.compile("^502: .*mode Par RGBW, 5 channels → Lantern 7, Full"))).to_be_visible()
+    expect(sheet.get_by_text("501 Old")).to_be_visible()
+    sheet.get_by_role("button", name=re.compile("1 fixture of Lost.gdtf, 8 bit: it is not in the file")).click()
+    page.get_by_role("option", name="Strobe, 2 channels", exact=True).click()
+    expect(sheet.get_by_text("2 fixtures new")).to_be_visible()
+    sheet.get_by_role("button", name="Those that the file does not have").click()
+    page.get_by_role("option", name="are deleted").click()
+    expect(sheet.get_by_text("not in the file, deleted")).to_be_visible()
+    assert numbers(demo) == before
+    sheet.get_by_role("button", name="Take it in").click()
+    expect(sheet).to_be_hidden()
+    expect(page.get_by_role("gridcell", name="503", exact=True)).to_be_visible()
+    assert numbers(demo) == [9, 502, 503]
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("gridcell", name="501", exact=True)).to_be_visible()
+    assert numbers(demo) == before
+    with page.expect_download() as saved:
+        page.get_by_role("button", name="Fixtures", exact=True).click()
+        page.get_by_role("menuitem", name="Save all as MVR").click()
+    given(page, "A CSV or MVR file", "again.mvr", saved.value.path().read_bytes())
+    again = page.get_by_role("dialog", name="Scene from again.mvr")
+    expect(again.get_by_text("Nothing would change")).to_be_visible()
+    again.get_by_role("button", name="Cancel").click()
+
+
+def test_what_is_no_scene_is_told(rig, demo):
+    given(rig, "A CSV or MVR file", "broken.mvr", b"PK nothing of the kind")
+    expect(rig.get_by_text("This is no whole MVR file")).to_be_visible()
+    expect(rig.get_by_role("dialog")).to_be_hidden()

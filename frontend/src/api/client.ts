@@ -22,8 +22,31 @@ interface Answer<T> {
   response: Response;
 }
 
+export type Headers = Record<string, string>;
+const LOOK_MS = 200;
+
+/** Something that takes a while: how far it is is told meanwhile; it can be stopped. */
+export function asJob<T>(run: (headers: Headers) => Promise<T>, onShare: (share: number) => void) {
+  const name = crypto.randomUUID();
+  const at = { params: { path: { name } } };
+  const answer = run({ "X-Job": name });
+  let going = true;
+  async function look() {
+    while (going) {
+      const { data } = await api.GET("/api/jobs/{name}", at).catch(() => ({ data: undefined }));
+      if (going && data?.share != null) onShare(data.share);
+      await new Promise((done) => setTimeout(done, LOOK_MS));
+    }
+  }
+  void look();
+  return {
+    answer: answer.finally(() => (going = false)),
+    stop: () => void api.DELETE("/api/jobs/{name}", at).catch(() => undefined),
+  };
+}
+
 /** Send a file as it is. */
-export async function putFile<T>(path: string, file: File): Promise<T> {
+export async function putFile<T>(path: string, file: File, headers: Headers = {}): Promise<T> {
   const asked = async () => {
     const response = await fetch(path, {
       method: "PUT",
@@ -31,6 +54,7 @@ export async function putFile<T>(path: string, file: File): Promise<T> {
       headers: {
         "Content-Type": "application/octet-stream",
         "X-Name": encodeURIComponent(file.name).replaceAll("%20", " "),
+        ...headers,
       },
     });
     const data = (await response.json()) as T;

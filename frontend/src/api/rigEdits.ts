@@ -1,9 +1,16 @@
-import { api, putFile, take, type Schemas } from "./client";
+import { api, putFile, take, type Headers, type Schemas } from "./client";
 import { refresh, tell } from "./queries";
 import { say } from "../ui/Toasts";
 
 type Done = Schemas["RigDone"];
 export type PatchLook = Schemas["CsvView"];
+export type SceneLook = Schemas["MvrView"];
+/** How a scene is compared: kinds by `TYPE|MODE` for those that are not known. */
+export interface SceneAsked {
+  by: "number" | "place";
+  gone: "stay" | "go";
+  kinds: Record<string, string>;
+}
 
 /** An edit of the rig: says what was refused, asks anew for what it changed. Whether it was done. */
 async function edited(asked: () => Promise<Done>): Promise<Done | null> {
@@ -58,6 +65,17 @@ export const rigEdits = {
     return edited(() =>
       putFile<PatchLook>(`/api/rig/csv?${query.toString()}`, file),
     ) as Promise<PatchLook | null>;
+  },
+  /** A scene from an MVR file; with preview: what it would do. */
+  scene(file: File, asked: SceneAsked, preview: boolean, headers: Headers): Promise<SceneLook | null> {
+    const query = new URLSearchParams([
+      ["by", asked.by],
+      ["gone", asked.gone],
+      ["preview", String(preview)],
+      ...Object.entries(asked.kinds).map(([key, kind]) => ["kinds", `${key}|${kind}`]),
+    ] as string[][]);
+    const path = `/api/rig/mvr?${query.toString()}`;
+    return edited(() => putFile<SceneLook>(path, file, headers)) as Promise<SceneLook | null>;
   },
   paste: (body: Schemas["PasteRows"]) => edited(() => take(api.POST("/api/rig/paste", { body }))),
 };

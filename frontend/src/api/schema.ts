@@ -2687,6 +2687,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rig/scene.mvr": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All fixtures as an MVR file, with their types. */
+        get: operations["mvr_files_save_scene_scene_mvr_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rig/universe": {
         parameters: {
             query?: never;
@@ -17839,6 +17856,26 @@ export interface operations {
                     "application/json": components["schemas"]["RigDone"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    mvr_files_save_scene_scene_mvr_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

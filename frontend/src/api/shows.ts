@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { say } from "../ui/Toasts";
-import { api, putFile, take, type Schemas } from "./client";
+import { api, putFile, take, type Headers, type Schemas } from "./client";
 import { queries, refresh, tell } from "./queries";
 
 export type ShowEntry = Schemas["ShowEntryView"];
@@ -75,8 +75,8 @@ export const showEdits = {
     }),
   bringIn: (id: string, body: Schemas["PartsChosen"]) =>
     done(take(api.POST("/api/shows/{show_id}/parts", { ...path(id), body }))),
-  takeBackCopy: (file: string) =>
-    done(take(api.POST("/api/shows/copies/{file}/take-back", { params: { path: { file } } }))),
+  takeBackCopy: (file: string, headers: Headers) =>
+    done(take(api.POST("/api/shows/copies/{file}/take-back", { params: { path: { file } }, headers }))),
   /** Take in a saved show: it becomes another one of the library. */
-  takeIn: (file: File) => done(putFile<Schemas["Made"]>("/api/shows/file", file)),
+  takeIn: (file: File, headers: Headers) => done(putFile<Schemas["Made"]>("/api/shows/file", file, headers)),
 };

@@ -24,7 +24,7 @@ const READY = [
 ] as const;
 
 /** What to do first in a show without lights. */
-export function EmptyRig({ onAdd }: { onAdd: () => void }) {
+export function EmptyRig({ onAdd, onFile }: { onAdd: () => void; onFile: () => void }) {
   const begin = useEdit((rig: (typeof READY)[number]["id"]) =>
     take(api.POST("/api/rig/ready", { body: { rig } })),
   );
@@ -37,6 +37,7 @@ export function EmptyRig({ onAdd }: { onAdd: () => void }) {
       </p>
       <div>
         <Button onPress={onAdd}>Add lights</Button>
+        <Button onPress={onFile}>Take in a CSV or MVR file …</Button>
         {READY.map((one) => (
           <Button key={one.id} onPress={() => begin.mutate(one.id)}>
             {one.text}

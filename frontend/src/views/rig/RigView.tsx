@@ -15,13 +15,14 @@ import { KindPage } from "./kind/KindPage";
 import { OddList } from "./map/OddList";
 import { UniverseMap } from "./map/UniverseMap";
 import { PlacesPanel } from "./PlacesPanel";
-import { CostSheet, PasteSheet } from "./Questions";
+import { RigQuestion, type Question } from "./RigQuestion";
 import { rigEdits } from "../../api/rigEdits";
 import { asRows, COLUMNS, shownRows } from "./table/columns";
 import { FixtureTable } from "./table/FixtureTable";
 import { TableTools } from "./table/TableTools";
 import { FixtureMenus } from "./tools/FixtureMenus";
 import { StepTools } from "./tools/StepTools";
+import { useRigFile } from "./tools/useRigFile";
 
 const Frame = styled.section`
   display: grid;
@@ -82,11 +83,6 @@ const Split = styled.div`
 
 const HIDDEN_AT_FIRST: ReadonlySet<string> = new Set(["layer", "class_name"]);
 
-type Question =
-  | { kind: "cost"; lines: string[]; numbers: number[]; column: string; text: string }
-  | { kind: "delete"; lines: string[]; numbers: number[] }
-  | { kind: "paste"; told: Schemas["PasteView"]; body: Schemas["PasteRows"] };
-
 /** The patch: a table to type into, universes as strips, groups, places; all three and the stage tied to one selection. */
 export function RigView() {
   const { data: rig } = useRig();
@@ -99,6 +95,7 @@ export function RigView() {
   const [hidden, setHidden] = useState<ReadonlySet<string>>(HIDDEN_AT_FIRST);
   const [question, setQuestion] = useState<Question | null>(null);
   const [kind, setKind] = useState<string | null>(null);
+  const file = useRigFile();
   const numbers = useMemo(() => fixturesOf(selection), [selection]);
   const selected = useMemo(() => new Set(numbers), [numbers]);
   const columns = useMemo(() => COLUMNS.filter((column) => !hidden.has(column.id)), [hidden]);
@@ -117,7 +114,13 @@ export function RigView() {
   }, [rig]);
   if (!rig) return null;
   if (kind) return <KindPage name={kind} rig={rig} onName={setKind} onClose={() => setKind(null)} />;
-  if (!rig.fixtures.length && tab !== "add") return <EmptyRig onAdd={() => setTab("add")} />;
+  if (!rig.fixtures.length && tab !== "add")
+    return (
+      <>
+        <EmptyRig onAdd={() => setTab("add")} onFile={file.choose} />
+        {file.parts}
+      </>
+    );
   const select = (those: number[]) => desk.select(takenAs(rig, those, useDesk.getState().cells));
 
   async function typed(fixture: Fixture, column: string, text: string) {
@@ -145,94 +148,77 @@ export function RigView() {
   }
   const close = () => setQuestion(null);
   return (
-    <Frame aria-label="Rig">
-      <Left>
-        <Tools>
-          <TableTools
-            words={words}
-            onWords={setWords}
-            hidden={hidden}
-            onHidden={setHidden}
-            count={rows.length}
+    <>
+      <Frame aria-label="Rig">
+        <Left>
+          <Tools>
+            <TableTools
+              words={words}
+              onWords={setWords}
+              hidden={hidden}
+              onHidden={setHidden}
+              count={rows.length}
+            />
+            <FixtureMenus
+              rig={rig}
+              numbers={numbers}
+              onDelete={() => void askToDelete()}
+              onKind={setKind}
+              onFile={file.choose}
+            />
+            <StepTools />
+          </Tools>
+          <FixtureTable
+            rig={rig}
+            rows={rows}
+            columns={columns}
+            selected={selected}
+            odd={oddNumbers}
+            onSelect={select}
+            onSort={(column) => setSort({ column, down: sort.column === column && !sort.down })}
+            onTyped={(fixture, column, text) => void typed(fixture, column, text)}
+            onPaste={(text, from, column) => void paste(text, from, column)}
+            onCopy={() =>
+              asRows(selected.size ? rows.filter((row) => selected.has(row.number)) : rows, columns, rig)
+            }
+            onDelete={() => void askToDelete()}
           />
-          <FixtureMenus rig={rig} numbers={numbers} onDelete={() => void askToDelete()} onKind={setKind} />
-          <StepTools />
-        </Tools>
-        <FixtureTable
-          rig={rig}
-          rows={rows}
-          columns={columns}
-          selected={selected}
-          odd={oddNumbers}
-          onSelect={select}
-          onSort={(column) => setSort({ column, down: sort.column === column && !sort.down })}
-          onTyped={(fixture, column, text) => void typed(fixture, column, text)}
-          onPaste={(text, from, column) => void paste(text, from, column)}
-          onCopy={() =>
-            asRows(selected.size ? rows.filter((row) => selected.has(row.number)) : rows, columns, rig)
-          }
-          onDelete={() => void askToDelete()}
-        />
-        <datalist id="kinds">
-          {kinds?.kinds.map((kind) => (
-            <option key={kind.name} value={kind.name} />
-          ))}
-        </datalist>
-      </Left>
-      <Right selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
-        <TabRow aria-label="Beside the table">
-          <TabName id="universes">Universes</TabName>
-          <TabName id="add">Add lights</TabName>
-          <TabName id="groups">Groups</TabName>
-          <TabName id="order">Order</TabName>
-          <TabName id="places">Places</TabName>
-        </TabRow>
-        <Panel id="universes">
-          <Split>
-            <UniverseMap rig={rig} selected={selected} overlapping={overlapping} onSelect={select} />
-            <OddList odd={odd} onSelect={select} />
-          </Split>
-        </Panel>
-        <Panel id="add">
-          <AddLights rig={rig} onAdded={(numbers) => (added.current = numbers)} onKind={setKind} />
-        </Panel>
-        <Panel id="groups">
-          <GroupPanel />
-        </Panel>
-        <Panel id="order">
-          <OrderPanel rig={rig} />
-        </Panel>
-        <Panel id="places">
-          <PlacesPanel rig={rig} numbers={numbers} />
-        </Panel>
-      </Right>
-      {question?.kind === "cost" && (
-        <CostSheet
-          title="Another mode takes something"
-          lines={question.lines}
-          nothing=""
-          verb="Change it"
-          onDo={() => void rigEdits.typed(question.numbers, question.column, question.text)}
-          onClose={close}
-        />
-      )}
-      {question?.kind === "delete" && (
-        <CostSheet
-          title={
-            question.numbers.length === 1
-              ? `Delete fixture ${question.numbers[0]}?`
-              : `Delete ${question.numbers.length} fixtures?`
-          }
-          lines={question.lines}
-          nothing="Nothing uses them. Undo brings them back."
-          verb="Delete"
-          onDo={() => void rigEdits.remove(question.numbers)}
-          onClose={close}
-        />
-      )}
-      {question?.kind === "paste" && (
-        <PasteSheet told={question.told} onDo={() => void rigEdits.paste(question.body)} onClose={close} />
-      )}
-    </Frame>
+          <datalist id="kinds">
+            {kinds?.kinds.map((kind) => (
+              <option key={kind.name} value={kind.name} />
+            ))}
+          </datalist>
+        </Left>
+        <Right selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
+          <TabRow aria-label="Beside the table">
+            <TabName id="universes">Universes</TabName>
+            <TabName id="add">Add lights</TabName>
+            <TabName id="groups">Groups</TabName>
+            <TabName id="order">Order</TabName>
+            <TabName id="places">Places</TabName>
+          </TabRow>
+          <Panel id="universes">
+            <Split>
+              <UniverseMap rig={rig} selected={selected} overlapping={overlapping} onSelect={select} />
+              <OddList odd={odd} onSelect={select} />
+            </Split>
+          </Panel>
+          <Panel id="add">
+            <AddLights rig={rig} onAdded={(numbers) => (added.current = numbers)} onKind={setKind} />
+          </Panel>
+          <Panel id="groups">
+            <GroupPanel />
+          </Panel>
+          <Panel id="order">
+            <OrderPanel rig={rig} />
+          </Panel>
+          <Panel id="places">
+            <PlacesPanel rig={rig} numbers={numbers} />
+          </Panel>
+        </Right>
+        {question && <RigQuestion question={question} onClose={close} />}
+      </Frame>
+      {file.parts}
+    </>
   );
 }

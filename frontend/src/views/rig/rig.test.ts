@@ -30,6 +30,8 @@ const fixture = (number: number, mode_id: number, address: number | null, more =
     rotation: [0, 180, 0],
     cell_order: "",
     notes: "",
+    layer: "",
+    class_name: "",
     groups: [],
     ...more,
   }) as Fixture;

@@ -1,7 +1,9 @@
 import styled from "styled-components";
 
 import { showEdits, useCopyLook, type Copy } from "../../api/shows";
+import { useJob } from "../../api/useJob";
 import { Button } from "../../ui/Button";
+import { Progress } from "../../ui/Progress";
 import { Ending, Sheet } from "../../ui/Sheet";
 import { when } from "./when";
 
@@ -37,6 +39,7 @@ interface Props {
 /** What is in a copy beside what the show has now; and taking it back. */
 export function CopySheet({ copy, onClose }: Props) {
   const { data: look } = useCopyLook(copy.file);
+  const job = useJob();
   if (!look) return null;
   return (
     <Sheet title={`As it was ${when(copy.at, new Date())}`} isOpen onClose={onClose}>
@@ -65,13 +68,12 @@ export function CopySheet({ copy, onClose }: Props) {
         Taking it back makes a copy of what is there now first. What plays goes on, with what it is then. Undo
         begins anew.
       </p>
+      {job.share !== null && <Progress label="Taking it back" share={job.share} onStop={job.stop} />}
       <Ending>
         <Button onPress={onClose}>Leave it</Button>
         <Button
-          onPress={() => {
-            void showEdits.takeBackCopy(copy.file);
-            onClose();
-          }}
+          isDisabled={job.share !== null}
+          onPress={() => void job.run((headers) => showEdits.takeBackCopy(copy.file, headers)).then(onClose)}
         >
           Take it back
         </Button>

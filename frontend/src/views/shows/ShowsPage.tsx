@@ -4,8 +4,10 @@ import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 
 import { showEdits, useShows, type ShowEntry } from "../../api/shows";
+import { useJob } from "../../api/useJob";
 import { desk } from "../../state";
 import { Button } from "../../ui/Button";
+import { Progress } from "../../ui/Progress";
 import { BinPart } from "./BinPart";
 import { CopiesPart } from "./CopiesPart";
 import { NameSheet } from "./NameSheet";
@@ -57,6 +59,7 @@ type Asked = { do: "new" } | { do: "open" | "parts" | "copy" | "rename"; show: S
 export function ShowsPage() {
   const { data } = useShows();
   const [asked, setAsked] = useState<Asked | null>(null);
+  const job = useJob();
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => event.key === "Escape" && !asked && desk.openShows(false);
     window.addEventListener("keydown", onKey);
@@ -66,6 +69,9 @@ export function ShowsPage() {
   const now = data.shows.find((one) => one.id === data.open);
   const openFirst = data.shows.toSorted((a, b) => Number(b === now) - Number(a === now));
   const close = () => setAsked(null);
+  async function takeIn(files: File[]) {
+    for (const file of files) await job.run((headers) => showEdits.takeIn(file, headers));
+  }
   const open = (show: ShowEntry) =>
     data.on_stage ? setAsked({ do: "open", show }) : void showEdits.open(show.id);
   return (
@@ -75,10 +81,11 @@ export function ShowsPage() {
         <Button onPress={() => setAsked({ do: "new" })}>
           <FilePlus2 size={18} aria-hidden="true" /> New show
         </Button>
+        {job.share !== null && <Progress label="Taking it in" share={job.share} onStop={job.stop} />}
         <FileTrigger
           acceptedFileTypes={[".zarabanda"]}
           onSelect={(files) => {
-            for (const file of files ?? []) void showEdits.takeIn(file);
+            void takeIn([...(files ?? [])]);
           }}
         >
           <Button>

@@ -1,10 +1,9 @@
-import { useCallback, useRef, useState } from "react";
+import { useState } from "react";
 
 import type { Rig } from "../../../api/rig";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { rigEdits } from "../../../api/rigEdits";
 import { AddressDialog, type Asked } from "./AddressDialog";
-import { PatchSheet } from "./PatchSheet";
 import { show } from "./showing";
 
 const CELL_ORDERS: [string, string][] = [
@@ -22,14 +21,13 @@ interface Props {
   numbers: number[];
   onDelete: () => void;
   onKind: (name: string) => void;
+  /** Choose a file with a rig. */
+  onFile: () => void;
 }
 
 /** What can be done with the chosen fixtures: addresses, copies, cells. */
-export function FixtureMenus({ rig, numbers, onDelete, onKind }: Props) {
+export function FixtureMenus({ rig, numbers, onDelete, onKind, onFile }: Props) {
   const [asked, setAsked] = useState<Asked | null>(null);
-  const chooser = useRef<HTMLInputElement>(null);
-  const [patch, setPatch] = useState<File | null>(null);
-  const closePatch = useCallback(() => setPatch(null), []);
   const { fixtures } = rig;
   const chosen = new Set(numbers);
   const own = fixtures.filter((one) => chosen.has(one.number));
@@ -75,14 +73,16 @@ export function FixtureMenus({ rig, numbers, onDelete, onKind }: Props) {
           { id: "mirror", text: `Duplicate mirrored from ${first} on`, disabled: none },
           { id: "kind", text: "Open their kind", disabled: kinds.size !== 1 },
           { id: "delete", text: "Delete …", disabled: none },
-          { id: "in", text: "Take in a CSV file …" },
+          { id: "in", text: "Take in a CSV or MVR file …" },
           { id: "out", text: "Save all as CSV", disabled: !fixtures.length },
+          { id: "scene", text: "Save all as MVR", disabled: !fixtures.length },
         ]}
         onAction={(id) => {
           if (id === "copy" || id === "mirror") void rigEdits.duplicate(numbers, first, id === "mirror");
           else if (id === "kind") onKind(rig.modes.get(own[0]!.mode_id)!.name);
-          else if (id === "in") chooser.current!.click();
+          else if (id === "in") onFile();
           else if (id === "out") window.location.assign("/api/rig/patch.csv");
+          else if (id === "scene") window.location.assign("/api/rig/scene.mvr");
           else onDelete();
         }}
       />
@@ -101,17 +101,6 @@ export function FixtureMenus({ rig, numbers, onDelete, onKind }: Props) {
           else order(id.slice("order ".length));
         }}
       />
-      <input
-        ref={chooser}
-        type="file"
-        accept=".csv,.txt,.tsv,text/csv"
-        hidden
-        onChange={(event) => {
-          setPatch(event.target.files?.[0] ?? null);
-          event.target.value = "";
-        }}
-      />
-      {patch && <PatchSheet file={patch} onClose={closePatch} />}
       {asked && <AddressDialog asked={asked} numbers={numbers} onClose={() => setAsked(null)} />}
     </>
   );
