@@ -298,3 +298,33 @@ def test_the_outline_of_a_long_sound_is_that_of_its_parts():
     second = whole.levels[0][: len(whole.levels[0]) // FACTOR * FACTOR].reshape(-1, FACTOR, 2)
     assert np.array_equal(whole.levels[1][: len(second)], np.column_stack([second[:, :, 0].min(1), second[:, :, 1].max(1)]))
     assert whole.frames == 300_000
+
+
+def test_presses_go_out_as_midi_and_come_back_where_they_were(client):
+    number = named(client)
+    written = client.get(f"/api/timelines/{number}/presses.mid")
+    assert (written.data[:4], written.headers["Content-Disposition"]) == (b"MThd", "attachment; filename=Saltworks.mid")
+
+    def put(query="", content=written.data, status=200):
+        answer = client.put(f"/api/timelines/{number}/presses.mid{query}", data=content, content_type="audio/midi")
+        assert answer.status_code == status, answer.json
+        return answer.json
+
+    lines = put()["lines"]
+    tracks = {one["id"]: one["document"]["name"] for one in song(client)["tracks"] if one["document"]["kind"] == "presses"}
+    assert {one["track"] for one in lines} <= tracks.keys()
+    before = {name: on(client, name) for name in tracks.values()}
+    wanted = "&".join(f"lines={one['key']}:{one['track']}" for one in lines)
+    count = sum(one["count"] for one in lines)
+    assert put(f"?preview=false&replaces=true&{wanted}")["done"] == f"Took in {count} events, in the place of {count} events"
+    for name, rows in before.items():
+        after = on(client, name)
+        assert [one["document"] for one in after] == [one["document"] for one in rows]
+        for moment in ("at", "length"):
+            assert [one[moment] for one in after] == pytest.approx([one[moment] for one in rows], abs=0.001)
+    undo(client)
+    assert {name: on(client, name) for name in tracks.values()} == before
+    assert "No line has a track" in put("?preview=false", status=422)["message"]
+    assert "no line 9/1/1" in put("?preview=false&lines=9/1/1:1", status=404)["message"]
+    assert "no track of presses" in put(f"?preview=false&lines={lines[0]['key']}:99999", status=404)["message"]
+    assert "does not begin with MThd" in put(content=b"no", status=422)["message"]

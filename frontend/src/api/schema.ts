@@ -3447,6 +3447,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/timelines/{timeline_id}/presses.mid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All presses of a song as a MIDI file, a track for each. */
+        get: operations["midi_files_save_presses__int_timeline_id__presses_mid_get"];
+        /** Take in presses: the MIDI file as the body. With preview: its lines. All of it is one undo step. */
+        put: operations["midi_files_take_in_presses__int_timeline_id__presses_mid_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/timelines/{timeline_id}/recording": {
         parameters: {
             query?: never;
@@ -8272,6 +8290,36 @@ export interface components {
             sent: number;
             /** Words */
             words: string;
+        };
+        /**
+         * MidiLine
+         * @description The presses of one note. first, last: positions in s; track: the one of the song that has its name, if there is one.
+         */
+        MidiLine: {
+            /** Count */
+            count: number;
+            /** First */
+            first: number;
+            /** Key */
+            key: string;
+            /** Last */
+            last: number;
+            /** Name */
+            name: string;
+            /** Track */
+            track: number | null;
+        };
+        /**
+         * MidiView
+         * @description What is in a file, or was taken in. beyond: presses behind the end of the song, which are left out.
+         */
+        MidiView: {
+            /** Beyond */
+            beyond: number;
+            /** Done */
+            done: string;
+            /** Lines */
+            lines: components["schemas"]["MidiLine"][];
         };
         /**
          * Misbehave
@@ -19611,6 +19659,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    midi_files_save_presses__int_timeline_id__presses_mid_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    midi_files_take_in_presses__int_timeline_id__presses_mid_put: {
+        parameters: {
+            query?: {
+                lines?: string[];
+                replaces?: boolean;
+                preview?: boolean;
+            };
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MidiView"];
                 };
             };
             /** @description Unprocessable Entity */

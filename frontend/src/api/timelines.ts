@@ -8,6 +8,7 @@ import { edited } from "./hand";
 import { ownEdit, queries, refresh, tell } from "./queries";
 
 export type Song = Schemas["SongView"];
+export type MidiLook = Schemas["MidiView"];
 export type Timeline = Schemas["TimelineView"];
 export type TimelineEvent = Schemas["SongEventView"];
 export type Track = Schemas["TrackView"];
@@ -153,6 +154,15 @@ export function useTimelineEdits(id: number) {
         ),
       keepRecording: (replaces: boolean) =>
         events(api.POST("/api/timelines/{timeline_id}/recording", { ...song, body: { replaces } })),
+      /** A MIDI file of presses: without lines, what is in it; with them, taken in onto their tracks. */
+      presses(file: File, lines: [string, string][] | null, replaces: boolean): Promise<MidiLook | null> {
+        const query = new URLSearchParams([
+          ["preview", String(!lines)],
+          ["replaces", String(replaces)],
+          ...(lines ?? []).map(([key, track]) => ["lines", `${key}:${track}`]),
+        ] as string[][]);
+        return edited(() => putFile<MidiLook>(`/api/timelines/${id}/presses.mid?${query.toString()}`, file));
+      },
       removeSound: () => edited(() => take(api.DELETE("/api/timelines/{timeline_id}/sound", song))),
       putSound: (file: File) => edited(() => putSound(id, file)),
     };

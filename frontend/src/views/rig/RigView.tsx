@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { TabPanel, Tabs } from "react-aria-components";
 import styled from "styled-components";
 
-import { api, take, type Schemas } from "../../api/client";
+import { api, take } from "../../api/client";
 import { tell, useKinds, useOdd, useRig } from "../../api/queries";
 import { fixturesOf, takenAs, type Fixture } from "../../api/rig";
 import { desk, useDesk } from "../../state";

@@ -11,6 +11,7 @@ import { markerAt } from "../rows";
 import { SNAPS, type Snap } from "../scale";
 import { GridSheet } from "./GridSheet";
 import { MarkersSheet } from "./MarkersSheet";
+import { MidiSheet } from "./MidiSheet";
 import { RunningOrderSheet } from "./RunningOrderSheet";
 import { SongSheet } from "./SongSheet";
 import { TimeSheet } from "./TimeSheet";
@@ -40,7 +41,7 @@ export function SongBar({ song, songs }: { song: Timeline; songs: Song[] }) {
   const told = useSongTold(song.id);
   const edits = useTimelineEdits(song.id);
   const { snap, follows, scrubsOnStage, replaces } = useLine();
-  const [open, setOpen] = useState<"song" | "grid" | "markers" | "order" | "time" | null>(null);
+  const [open, setOpen] = useState<"song" | "grid" | "markers" | "midi" | "order" | "time" | null>(null);
   const plays = (told?.speed ?? 0) > 0;
   const armed = song.tracks.some((one) => one.document.armed && !one.document.locked);
   const length = song.document.length_s ?? 0;
@@ -119,6 +120,7 @@ export function SongBar({ song, songs }: { song: Timeline; songs: Song[] }) {
           { id: "song", text: "Song: length, sound, timecode …" },
           { id: "grid", text: "Beat grid …" },
           { id: "markers", text: "Parts: names, colours, CSV …" },
+          { id: "midi", text: "Presses as MIDI …" },
           { id: "time", text: "Insert or remove time …" },
           { id: "order", text: "Running order, new song …" },
           { id: "half", text: tick(told?.chosen === HALF, "Half speed, for looking") },
@@ -131,6 +133,7 @@ export function SongBar({ song, songs }: { song: Timeline; songs: Song[] }) {
       {open === "song" && <SongSheet song={song} onClose={() => setOpen(null)} />}
       {open === "grid" && <GridSheet song={song} onClose={() => setOpen(null)} />}
       {open === "markers" && <MarkersSheet song={song} onClose={() => setOpen(null)} />}
+      {open === "midi" && <MidiSheet song={song} onClose={() => setOpen(null)} />}
       {open === "time" && <TimeSheet song={song} onClose={() => setOpen(null)} />}
       {open === "order" && <RunningOrderSheet songs={songs} onClose={() => setOpen(null)} />}
     </Bar>
