@@ -74,7 +74,7 @@ def test_an_effect_goes_out_as_a_file_and_comes_back_with_what_is_wrong_told(pag
     broken = document | {"name": "Broken", "layers": [document["layers"][0] | {"ratio": -1}]}
     file = tmp_path / "set.json"
     file.write_text(json.dumps({"format": "zarabanda.effects/1", "effects": [document | {"name": "Undertow again"}, broken]}))
-    page.get_by_label("Effect file").set_input_files(str(file))
+    page.get_by_label("A file of effects").set_input_files(str(file))
     told = page.get_by_role("dialog", name="Not everything could be read")
     expect(told).to_contain_text("layers.0.ratio")
     told.get_by_role("button", name="Close").click()

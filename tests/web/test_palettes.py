@@ -188,3 +188,32 @@ def test_a_palette_whose_heads_are_gone_says_so(client):
     answer = client.post("/api/draft/palette", json={"palette": lost})
     assert (answer.status_code, answer.json["place"]) == (422, "heads")
     assert "No head that “Lost” was made with is in the rig any more." in answer.json["message"]
+
+
+def test_palettes_go_into_a_file_and_come_back_under_free_names(client):
+    every = client.get("/api/palettes").json["palettes"]
+    content = {"format": "zarabanda.palettes/1", "palettes": [{"name": one["name"], **one["document"]} for one in every]}
+    content["palettes"] += [
+        {"name": "Odd", "family": "beam"},
+        {"family": "beam"},
+        7,
+        {"name": "Far", "family": "beam", "values": {"zoom": 900}},
+    ]
+    answer = client.post("/api/palettes/import", json={"content": content})
+    assert answer.status_code == 201
+    assert answer.json["palettes"][0] == f"{every[0]['name']} 2"
+    assert [one.split(":")[0] for one in answer.json["refused"]] == [
+        f"Palette {len(every) + n}{name}" for n, name in ((1, " “Odd”"), (2, ""), (3, ""), (4, " “Far”"))
+    ]
+    after = client.get("/api/palettes").json["palettes"]
+    assert [one["document"] for one in after] == [one["document"] for one in every] * 2
+    client.post("/api/undo")
+    assert client.get("/api/palettes").json["palettes"] == every
+    for wrong in (
+        {},
+        [],
+        {"format": "zarabanda.palettes/2", "palettes": []},
+        {"format": "zarabanda.palettes/1", "palettes": [{}] * 2001},
+    ):
+        refused = client.post("/api/palettes/import", json={"content": wrong})
+        assert (refused.status_code, "zarabanda.palettes/1" in refused.json["message"]) == (422, True)

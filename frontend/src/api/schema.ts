@@ -1968,6 +1968,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/palettes/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take palettes from a file, each under a free name; those that cannot be read are told. */
+        post: operations["palettes_import_palettes_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/palettes/keep": {
         parameters: {
             query?: never;
@@ -9290,6 +9307,14 @@ export interface components {
             name: string;
         };
         /**
+         * PaletteFile
+         * @description What was in a file: a set of palettes.
+         */
+        PaletteFile: {
+            /** Content */
+            content: unknown;
+        };
+        /**
          * PaletteOrder
          * @description Palettes by number, in the order they shall have.
          */
@@ -9370,6 +9395,16 @@ export interface components {
             used_by: string[];
             /** Way */
             way: string;
+        };
+        /**
+         * PalettesImported
+         * @description Palettes that came in, and what is wrong with the others.
+         */
+        PalettesImported: {
+            /** Palettes */
+            palettes: string[];
+            /** Refused */
+            refused: string[];
         };
         /**
          * PalettesView
@@ -16428,6 +16463,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ActsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    palettes_import_palettes_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaletteFile"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PalettesImported"];
                 };
             };
             /** @description Unprocessable Entity */

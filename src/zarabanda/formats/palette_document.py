@@ -5,14 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from zarabanda.core.colour.spaces import SPACES, hex_to_rgb
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.rig import attributes
-from zarabanda.errors import shown
+from zarabanda.errors import ZarabandaError, brief, shown
 
 Values = dict[str, Annotated[float, Field(allow_inf_nan=False)]]
+LONGEST_NAME = 80
 MIXED = "mixed"
 """The family of a palette that has values of several."""
 
@@ -96,3 +97,28 @@ def document_of(by_head: dict[str, Values], model_of: dict[str, str], scope: Sco
 def scope_of(document: PaletteDocument) -> Scope:
     """For which heads it was made."""
     return "models" if document.models else "any" if document.values or document.colour else "heads"
+
+
+SET_FORMAT, MOST_IN_A_SET = "zarabanda.palettes/1", 2000
+
+
+def read_set(data: object) -> tuple[list[tuple[str, PaletteDocument]], list[str]]:
+    """Palettes of a file, `{"format": "zarabanda.palettes/1", "palettes": [{"name", …}]}`, each with its name, and what is wrong
+    with each that cannot be read. Raises when it is no such file."""
+    every = data.get("palettes") if isinstance(data, dict) and data.get("format") == SET_FORMAT else None
+    if not isinstance(every, list) or len(every) > MOST_IN_A_SET:
+        raise ZarabandaError(f'A set of palettes has "format": "{SET_FORMAT}" and up to {MOST_IN_A_SET} "palettes".', "format")
+    good, bad = [], []
+    for number, one in enumerate(every, 1):
+        fields = dict(one) if isinstance(one, dict) else {}
+        name = fields.pop("name", None)
+        called = f"Palette {number}{f' “{brief(name, 60)}”' if isinstance(name, str) else ''}"
+        if not isinstance(name, str) or not 1 <= len(name.strip()) <= LONGEST_NAME:
+            bad.append(f"{called}: it needs a name of 1 to {LONGEST_NAME} letters")
+            continue
+        try:
+            good.append((name.strip(), PaletteDocument.model_validate(fields)))
+        except ValidationError as error:
+            first = error.errors(include_url=False)[0]
+            bad.append(f"{called}: {'.'.join(map(str, first['loc'])) or 'the palette'}: {brief(first['msg'])}")
+    return good, bad

@@ -133,3 +133,16 @@ class ActsView(BaseModel):
     """On how many of the heads each palette acts, by its number."""
 
     acts: dict[int, int]
+
+
+class PaletteFile(Part):
+    """What was in a file: a set of palettes."""
+
+    content: Any
+
+
+class PalettesImported(BaseModel):
+    """Palettes that came in, and what is wrong with the others."""
+
+    palettes: list[str]
+    refused: list[str]

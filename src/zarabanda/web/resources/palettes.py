@@ -14,6 +14,7 @@ from zarabanda.core.explain.palettes import acting_on, picture_of
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
+from zarabanda.formats import palette_document
 from zarabanda.formats.effect_document import faults
 from zarabanda.formats.palette_document import PaletteDocument, document_of, scope_of
 from zarabanda.messages import PaletteUse
@@ -30,8 +31,10 @@ from .palette_models import (
     KeepPalette,
     OtherPalette,
     PaletteContent,
+    PaletteFile,
     PaletteOrder,
     PalettePicture,
+    PalettesImported,
     PalettesView,
     PaletteView,
     RenamePalette,
@@ -118,6 +121,17 @@ def _by_hand(session: Session, heads: list[str], wanted: set[str]) -> dict[str, 
                 found.setdefault(head, {})[name] = round(value, 4)
     order = {key: n for n, key in enumerate(heads or context().link.rig.heads.keys)}
     return {head: found[head] for head in sorted(found, key=lambda key: order.get(key, len(order)))}
+
+
+@api.post("/import", responses={201: PalettesImported})
+def import_palettes(body: PaletteFile) -> tuple[PalettesImported, int]:
+    """Take palettes from a file, each under a free name; those that cannot be read are told."""
+    good, bad = palette_document.read_set(body.content)
+    with context().store.edit(browser_id(), f"Import {len(good)} palette{'s' if len(good) != 1 else ''}") as session:
+        names = []
+        for name, document in good:
+            names.append(repositories.palettes.store(session, repositories.palettes.free_name(session, name), document).name)
+    return PalettesImported(palettes=names, refused=bad), 201
 
 
 @api.post("/keep", responses={201: PaletteView})

@@ -5,7 +5,7 @@ import { useEdit } from "../../../api/queries";
 import { desk, useDesk } from "../../../state";
 import { say } from "../../../ui/Toasts";
 import { ActionMenu } from "../../../ui/ActionMenu";
-import { saveFile } from "./files";
+import { saveFile } from "../../../ui/saveFile";
 
 /** An effect without what its layers do. */
 export type WholeEffect = Omit<Schemas["EffectView"], "document" | "sentence">;

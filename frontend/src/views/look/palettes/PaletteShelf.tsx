@@ -6,6 +6,7 @@ import { useDraft, usePalettes } from "../../../api/queries";
 import { Button, Toggle } from "../../../ui/Button";
 import { TextField } from "../../../ui/TextField";
 import { KeepSheet } from "./KeepSheet";
+import { PaletteFiles } from "./PaletteFiles";
 import { PaletteSheet } from "./PaletteSheet";
 import { PaletteTile } from "./PaletteTile";
 import { shelves } from "./palettes";
@@ -95,6 +96,7 @@ export function PaletteShelf({ selection }: { selection: string[] }) {
         <Toggle isSelected={changes} onChange={setChanges}>
           Change
         </Toggle>
+        <PaletteFiles palettes={rows.flatMap((row) => row.palettes)} />
         <TextField
           label="Search palettes"
           hideLabel

@@ -83,6 +83,7 @@ export function MidiSheet({ song, onClose }: { song: Timeline; onClose: () => vo
           for off; tempos and bars are those of the beat grid. Out of a file, each note can go onto a track.
         </p>
       )}
+      {!tracks.length && <p>This song has no track of presses yet. Make one with “New track” first.</p>}
       <Ending>
         <input
           ref={chooser}
