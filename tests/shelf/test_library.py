@@ -108,7 +108,8 @@ def test_a_kill_in_the_middle_leaves_the_old_or_the_new(tmp_path):
 def test_a_show_of_an_earlier_version_is_copied_before_it_is_brought_up_to_date(tmp_path):
     library, _ = prepared(tmp_path)
     with sqlite3.connect(library.open_path) as connection:
-        connection.executescript("DROP TABLE pixel_map; DROP TABLE picture; UPDATE alembic_version SET version_num = '0014'")
+        dropped = "; ".join(f"ALTER TABLE fixture DROP COLUMN {name}" for name in ("layer", "class_name", "uuid"))
+        connection.executescript(f"{dropped}; UPDATE alembic_version SET version_num = '0015'")
     connection.close()
     library, told = prepared(tmp_path)
     Store(library.open_path).close()

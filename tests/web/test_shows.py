@@ -162,3 +162,11 @@ def test_the_picture_of_a_stage_shows_what_is_lit(own):
     assert (lit[..., 0] > lit[..., 1] + 60).mean() > 0.1, "beams"
     short = Frame(msgspec.Raw(bytes(HEADER_BYTES) + states.tobytes()[:24]))
     assert len(stage_picture(rig, short)) > 500, "a frame of another rig"
+
+
+def test_a_show_that_was_never_open_has_a_picture_of_its_lights(client):
+    made = client.post("/api/shows", json={"name": "Never open", "begin": "club"}).json["id"]
+    seen = np.asarray(Image.open(io.BytesIO(client.get(f"/api/shows/{made}/picture.png").data)), int)
+    assert (seen.shape, seen.max() > 100) == ((180, 480, 3), True)
+    bare = client.post("/api/shows", json={"name": "No lights", "begin": "empty"}).json["id"]
+    assert client.get(f"/api/shows/{bare}/picture.png").status_code == 404

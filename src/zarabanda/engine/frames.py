@@ -41,15 +41,20 @@ class FrameWriter:
         still = stage.direction(np.zeros(len(rig)), np.zeros(len(rig)), rig.mounting)
         self._heads["direction"] = np.round(still * 32767)
 
-    def heads(self, snapshot: Snapshot, numbers: Mapping[PlayerId, int]) -> bytes:
-        """A frame of kind 1: header, heads, then what runs. numbers: number of each running key."""
-        values, heads = snapshot.values, self._heads
+    def states(self, values: Floats) -> NDArray[np.void]:
+        """What is seen of each head at these values (A, N), in a buffer that the next call overwrites."""
+        heads = self._heads
         heads["colour"] = appearance(self.rig, values) * 255 + 0.5
         heads["level"] = levels(self.rig, values) * 255 + 0.5
         heads["zoom"] = np.where(self._zooms, values[attributes.INDEX["zoom"]], self.rig.beam_deg) * 100
         moving, body = self._moving, self.rig.body[self._moving]
         direction = stage.direction(values[attributes.PAN, body], values[attributes.TILT, body], self.rig.mounting[moving])
         heads["direction"][moving] = np.round(direction * 32767)
+        return heads
+
+    def heads(self, snapshot: Snapshot, numbers: Mapping[PlayerId, int]) -> bytes:
+        """A frame of kind 1: header, heads, then what runs. numbers: number of each running key."""
+        values, heads = snapshot.values, self.states(snapshot.values)
         running = b"".join(
             _RUNNING.pack(numbers.get(one.key, 0), one.theta, one.weight, self._trace(values, one.cell))
             for one in snapshot.running

@@ -7,25 +7,43 @@ import io
 import numpy as np
 from numpy.typing import NDArray
 
+from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
-from zarabanda.engine.frames import HEAD, HEADER_BYTES
-from zarabanda.messages import Frame
+from zarabanda.engine.compiling import Compiler
+from zarabanda.engine.frames import HEAD, HEADER_BYTES, FrameWriter
+from zarabanda.messages import Frame, ShowUpdate
+from zarabanda.show import compile as compiling
+from zarabanda.show.store import Store
 
 WIDTH, HEIGHT = 480, 180
 _MARGIN, _BEAM_M, _GROUND, _LAMP, _CELL = 14, 7.0, (11, 9, 7), (58, 52, 45), (24, 21, 18)
-_GLOW, _SEEN = 0.45, 6
+_GLOW, _SEEN, _FIRST_LEVEL = 0.45, 6, 45.0
 Floats = NDArray[np.float64]
 
 
 def stage_picture(rig: Rig, frame: Frame | None) -> bytes:
     """A PNG of the heads of a rig where they stand, as they were lit last: beams, and cells as they are."""
+    return _drawn(rig, _states(frame, len(rig)))
+
+
+def first_picture(store: Store) -> bytes | None:
+    """The same of a show that was never open: every light at home, in its own colour, a little bright; None: it has no light."""
+    with store.reading() as session:
+        rig = Compiler().take(ShowUpdate("picture", 1, compiling.all_parts(session), whole=True)).rig
+    if not len(rig):
+        return None
+    values = rig.home.copy()
+    values[attributes.INTENSITY] = np.where(rig.led, 100, _FIRST_LEVEL)
+    return _drawn(rig, FrameWriter(rig).states(values))
+
+
+def _drawn(rig: Rig, states: NDArray[np.void]) -> bytes:
     from PIL import Image, ImageChops, ImageDraw
 
     image = Image.new("RGB", (WIDTH, HEIGHT), _GROUND)
     places = rig.heads.places
     if len(places):
         points, scale = _placed(places)
-        states = _states(frame, len(places))
         draw = ImageDraw.Draw(image)
         for (x, y), key in zip(points, rig.heads.keys, strict=True):
             draw.rectangle((x - 1, y - 1, x + 1, y + 1), fill=_CELL if "." in key else _LAMP)

@@ -10,23 +10,26 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import IO
 
-from flask import Response, send_file
+from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
 from flask_openapi3.models.tag import Tag
 from pydantic import BaseModel, Field
 
 from zarabanda.demo import beginnings
 from zarabanda.errors import NotThere, ZarabandaError, brief
+from zarabanda.kept_file import write_whole
 from zarabanda.media_folder import MEDIA
 from zarabanda.shelf import parts, show_file
 from zarabanda.shelf.copies import REASONS
 from zarabanda.shelf.library import BIN_DAYS, PICTURE, Entry
 from zarabanda.show import repositories
+from zarabanda.show.store import Store
 from zarabanda.stock.rigs import READY
 
 from ..bodies import chunks
 from ..context import browser_id, context
 from ..parts import Done
+from ..stage_picture import first_picture
 from ..stage_words import on_stage_in_words
 from .shows_models import (
     ComingView,
@@ -95,7 +98,20 @@ def make_show(body: NewShow) -> tuple[Made, int]:
     else:
         how = "" if body.begin == "empty" else body.begin
         made = library.make(lambda path: beginnings.begin(path, body.name, how, context().data))
+    _pictured(made)
     return Made(id=made, done=f"Made {body.name}"), 201
+
+
+def _pictured(identity: str) -> None:
+    """Give a show that was never open the picture that it is known by."""
+    library = context().library
+    store = Store(library.path(identity))
+    try:
+        picture = first_picture(store)
+    finally:
+        store.close()
+    if picture is not None:
+        write_whole(library.folder(identity) / PICTURE, picture)
 
 
 def _demo_at(path: Path, name: str) -> None:
@@ -170,7 +186,9 @@ def get_picture(path: ShowPath) -> Response:
     file = context().library.folder(path.show_id) / PICTURE
     if not file.is_file():
         raise NotThere("There is no picture of this show yet.", "show")
-    return send_file(file, max_age=60)
+    response = Response(file.read_bytes(), mimetype="image/png")
+    response.headers["Cache-Control"] = "max-age=60"
+    return response
 
 
 # files
@@ -210,6 +228,7 @@ def take_in_show() -> tuple[Made, int]:
         report = show_file.look(Path(file.name))
         with own.jobs.of_this_request() as progress:
             made = own.library.make(lambda path: _read(Path(file.name), path, own.data / MEDIA, progress))
+    _pictured(made)
     return Made(id=made, done=f"Took in {report.in_words()}"), 201
 
 
