@@ -38,6 +38,7 @@ LARGEST_SHOW, LARGEST_MEDIUM = 100 << 20, 2 << 30
 _SHOW, _NOTE = "show.json", ".picture.json"
 _MEDIUM = re.compile(r"^media/([0-9a-f]{64})(\.picture\.json)?$")
 _HASH = re.compile(r"[0-9a-f]{64}")
+_HASH_IN_BYTES = re.compile(rb"[0-9a-f]{64}")
 _CHUNK = 1 << 20
 _EARLIEST = (1980, 1, 1, 0, 0, 0)
 """Every entry has this date: the same show is the same file, byte for byte."""
@@ -104,8 +105,7 @@ def write(
 def look(path: Path) -> Report:
     """What is in a file, without taking it in. ZarabandaError says what is wrong with it."""
     with _opened(path) as archive:
-        found = _shown(archive)
-        return _report_of(archive, found)
+        return _report_of(archive, *_shown(archive))
 
 
 def read(path: Path, into: Path, media: Path, progress: Progress = lambda share: None) -> Report:
@@ -114,8 +114,8 @@ def read(path: Path, into: Path, media: Path, progress: Progress = lambda share:
     ZarabandaError says what is wrong, where, and what to do; then there is no show at the path.
     """
     with _opened(path) as archive:
-        found = _shown(archive)
-        report = _report_of(archive, found)
+        found, used = _shown(archive)
+        report = _report_of(archive, found, used)
         progress(0.1)
         with tempfile.TemporaryDirectory(dir=into.parent, prefix=".coming-in-") as folder:
             made = Path(folder) / opening.FILE
@@ -177,7 +177,8 @@ def _fits(archive: zipfile.ZipFile) -> None:
             raise ZarabandaError(f"{shown(one.filename)} is too large: {one.file_size >> 20:,} MB.", "file")
 
 
-def _shown(archive: zipfile.ZipFile) -> _Shown:
+def _shown(archive: zipfile.ZipFile) -> tuple[_Shown, set[str]]:
+    """The show, and hashes of the media that it uses."""
     content = archives.content(archive, _SHOW, LARGEST_SHOW)
     try:
         head = msgspec.json.decode(content, type=_Head)
@@ -191,7 +192,7 @@ def _shown(archive: zipfile.ZipFile) -> _Shown:
                 f"This show's tables are of version {shown(head.schema)}; this program knows {newest_version()}. "
                 "A newer Zarabanda wrote it: use that one.", "schema",
             )  # fmt: skip
-        return msgspec.json.decode(content, type=_Shown)
+        return msgspec.json.decode(content, type=_Shown), {one.decode() for one in _HASH_IN_BYTES.findall(content)}
     except (msgspec.DecodeError, RecursionError, UnicodeError) as error:
         raise ZarabandaError(f"show.json cannot be read: {brief(str(error))}. Take another copy of the file.", _SHOW) from error
 
@@ -231,9 +232,8 @@ def _media_taken_in(archive: zipfile.ZipFile, media: Path, progress: Progress) -
 # what is told
 
 
-def _report_of(archive: zipfile.ZipFile, found: _Shown) -> Report:
+def _report_of(archive: zipfile.ZipFile, found: _Shown, used: set[str]) -> Report:
     media = {match[1] for one in archive.namelist() if (match := _MEDIUM.match(one)) and not match[2]}
-    used = set(_HASH.findall(json.dumps(found.tables)))
     return _report(found.schema, found.program, found.tables, len(media), sorted(used - media))
 
 

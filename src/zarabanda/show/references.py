@@ -174,21 +174,29 @@ def note(session: Session, table: str, key: Any, row: Mapping[str, Any] | None) 
     if table not in DOCUMENTS:
         return
     session.execute(delete(Reference).where(Reference.user_table == table, Reference.user_id == key))
-    used = DOCUMENTS[table](row) if row is not None else ()
-    if used:
-        rows = [{"user_table": table, "user_id": key, "used_table": other, "used_id": number} for other, number in sorted(used)]
+    if row is not None and (rows := _rows(table, key, row)):
         session.execute(insert(Reference), rows)
+
+
+def _rows(table: str, key: Any, row: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """Of the index: what a row refers to."""
+    used = sorted(DOCUMENTS[table](row))
+    return [{"user_table": table, "user_id": key, "used_table": other, "used_id": number} for other, number in used]
 
 
 def note_all(session: Session) -> None:
     """Index what every row refers to, anew."""
     session.execute(delete(Reference))
     classes = {mapper.class_.__tablename__: mapper.class_ for mapper in Base.registry.mappers}
+    rows = []
     for table in DOCUMENTS:
         of = classes[table]
         (key,) = of.__table__.primary_key.columns
         for row in session.scalars(select(of)):
-            note(session, table, getattr(row, key.name), {one.name: getattr(row, one.name) for one in of.__table__.columns})
+            own = {one.name: getattr(row, one.name) for one in of.__table__.columns}
+            rows += _rows(table, getattr(row, key.name), own)
+    if rows:
+        session.execute(insert(Reference), rows)
 
 
 def users_of(session: Session, table: str, key: Any) -> list[Base]:
