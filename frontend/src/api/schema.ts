@@ -6368,7 +6368,7 @@ export interface components {
          * KindSheet
          * @description Everything about a kind. id: None where it is a plain one, which is not changed; slots: what each does, "" where none does
          *     anything; numbers: of the fixtures that are of it; sources: what a channel can carry; emitters: names of how colour is made,
-         *     with the channels that each needs.
+         *     with the channels that each needs; homes: the usual value at home of attributes that have one.
          */
         KindSheet: {
             document: components["schemas"]["ModeDocument"];
@@ -6378,6 +6378,10 @@ export interface components {
             };
             /** Fit */
             fit: number;
+            /** Homes */
+            homes: {
+                [key: string]: number;
+            };
             /** Id */
             id: number | null;
             /** Limits */

@@ -70,11 +70,12 @@ def _rig(page: Any) -> None:
     page.get_by_role("group", name="Groups").get_by_role("button", name="Mid washes").click()
 
 
-def _adding(page: Any) -> None:
+def _kind(page: Any) -> None:
     page.get_by_role("tab", name="Rig", exact=True).click()
-    page.get_by_role("tab", name="Add lights").click()
-    page.get_by_role("textbox", name="Search kinds").fill("wash rgbw")
-    page.get_by_role("listbox", name="Kinds").get_by_role("option").nth(1).click()
+    page.get_by_role("gridcell", name="105", exact=True).click()
+    page.get_by_role("button", name="Fixtures", exact=True).click()
+    page.get_by_role("menuitem", name="Open their kind").click()
+    page.get_by_role("table", name="Channels").wait_for()
 
 
 def _cues(page: Any) -> None:
@@ -217,7 +218,7 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "rig": _rig,
     "look": _look,
     "why": _why,
-    "adding": _adding,
+    "kind": _kind,
     "cues": _cues,
     "cue-content": _cue_content,
     "busk": _busk,

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from zarabanda.core.explain.modes import fit_in_a_universe, limits_of
+from zarabanda.core.rig.attributes import ATTRIBUTES
 from zarabanda.core.rig.modes import EMITTERS, OF_MODES
 from zarabanda.errors import NotThere, shown
 from zarabanda.formats.rig_document import ModeDocument
@@ -45,6 +46,7 @@ def get_sheet(query: SheetQuery) -> KindSheet:
     return KindSheet(
         id=number, document=document, slots=spec.slot_names, numbers=numbers, limits=limits_of(spec),
         fit=fit_in_a_universe(spec), sources=sources(), emitters={name: list(EMITTERS[name]) for name in OF_MODES},
+        homes={one.name: one.home for one in ATTRIBUTES if one.family in ("position", "beam")},
     )  # fmt: skip
 
 

@@ -61,7 +61,7 @@ class MakeKind(Part):
 class KindSheet(BaseModel):
     """Everything about a kind. id: None where it is a plain one, which is not changed; slots: what each does, "" where none does
     anything; numbers: of the fixtures that are of it; sources: what a channel can carry; emitters: names of how colour is made,
-    with the channels that each needs."""
+    with the channels that each needs; homes: the usual value at home of attributes that have one."""
 
     id: int | None
     document: ModeDocument
@@ -71,6 +71,7 @@ class KindSheet(BaseModel):
     fit: int
     sources: list[str]
     emitters: dict[str, list[str]]
+    homes: dict[str, float]
 
 
 class ChangeKind(Part):

@@ -57,13 +57,15 @@ interface Props {
   document: KindDocument;
   cell: number;
   sources: readonly string[];
+  /** The usual values at home. */
+  homes: Readonly<Record<string, number>>;
   readOnly: boolean;
   testing: ReturnType<typeof useTesting>;
   onChange: (document: KindDocument) => void;
 }
 
 /** All channels of the whole and of one cell, by slot; below them the slots that nothing drives. */
-export function ChannelTable({ document, cell, sources, readOnly, testing, onChange }: Props) {
+export function ChannelTable({ document, cell, sources, homes, readOnly, testing, onChange }: Props) {
   const idle = resting(document);
   const divided = document.cells.length > 0;
   const fits = (now: KindDocument) =>
@@ -105,7 +107,7 @@ export function ChannelTable({ document, cell, sources, readOnly, testing, onCha
             <ChannelRow
               key={at}
               channel={channel}
-              home={document.limits[channel.source]?.[2] ?? null}
+              home={document.limits[channel.source]?.[2] ?? homes[channel.source] ?? null}
               sources={sources}
               readOnly={readOnly}
               tested={testing.shares.get(channel.slots[0]!)}

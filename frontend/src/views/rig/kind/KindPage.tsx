@@ -157,6 +157,7 @@ export function KindPage({
           document={document}
           cell={cell}
           sources={sheet.sources}
+          homes={sheet.homes}
           readOnly={readOnly}
           testing={testing}
           onChange={put}

@@ -3,7 +3,7 @@ import styled from "styled-components";
 
 import { kindEdits, type KindDocument } from "../../../api/kinds";
 import { Button } from "../../../ui/Button";
-import { GoboPicture } from "../../../ui/GoboPicture";
+import { GOBOS, GoboPicture } from "../../../ui/GoboPicture";
 import { asHex, fromHex } from "./kindDocument";
 
 const Slots = styled.ul`
@@ -50,6 +50,8 @@ const Slots = styled.ul`
     outline: 2px solid var(--focus);
   }
 `;
+/** What is in the slots of a wheel that does not say. */
+const USUAL = Object.keys(GOBOS);
 const lettered = (names: readonly string[]) => {
   let n = names.length + 1;
   while (names.includes(`slot ${n}`)) n += 1;
@@ -119,7 +121,23 @@ export function WheelPanel({ document, readOnly, onChange }: Props) {
       {has("gobo") && (
         <section aria-label="Gobo wheel">
           <h3>Gobo wheel</h3>
-          {!gobos.length && <p>It has what is usual in its slots.</p>}
+          {!gobos.length && (
+            <>
+              <Slots aria-label="Usual slots">
+                {USUAL.map((name) => (
+                  <li key={name}>
+                    <GoboPicture picture={name} size={30} />
+                    {name}
+                  </li>
+                ))}
+              </Slots>
+              {!readOnly && (
+                <Button data-variant="small" onPress={() => put([...USUAL], [...USUAL])}>
+                  Change what is in them
+                </Button>
+              )}
+            </>
+          )}
           <Slots>
             {gobos.map((name, n) => (
               <li key={`${n} ${name}`}>
@@ -166,7 +184,7 @@ export function WheelPanel({ document, readOnly, onChange }: Props) {
               </li>
             ))}
           </Slots>
-          {!readOnly && (
+          {!readOnly && gobos.length > 0 && (
             <Button data-variant="small" onPress={() => put([...gobos, lettered(gobos)], [...shown, ""])}>
               <Plus size={14} aria-hidden="true" /> Another slot
             </Button>
