@@ -130,3 +130,24 @@ def test_what_is_no_scene_is_told(rig, demo):
     given(rig, "A CSV or MVR file", "broken.mvr", b"PK nothing of the kind")
     expect(rig.get_by_text("This is no whole MVR file")).to_be_visible()
     expect(rig.get_by_role("dialog")).to_be_hidden()
+
+
+def test_a_patch_from_a_csv_file_is_matched_seen_taken_in_and_undone(rig, demo):
+    page = rig
+    before = numbers(demo)
+    text = "Fixture ID;Type;Patch;X;Wattage\n801;Par RGBW, 5 channels;9.1;-2,5;300\n802;Par RGBW, 5 channels;9.6;2,5;300\n"
+    given(page, "A CSV or MVR file", "patch.csv", text.encode())
+    sheet = page.get_by_role("dialog", name="Patch from patch.csv")
+    expect(sheet.get_by_role("button", name="Column Wattage is")).to_contain_text("left out")
+    expect(sheet.get_by_text("2 fixtures new")).to_be_visible()
+    sheet.get_by_role("button", name="Column X is").click()
+    page.get_by_role("option", name="left out").click()
+    expect(sheet.get_by_text("-2.5")).to_be_hidden()
+    sheet.get_by_role("button", name="Column X is").click()
+    page.get_by_role("option", name="x, m").click()
+    sheet.get_by_role("button", name="Take it in").click()
+    expect(sheet).to_be_hidden()
+    until(lambda: numbers(demo) == [*before, 801, 802], 10)
+    assert [one["place"][0] for one in api(demo, "/api/rig")["fixtures"]][-2:] == [-2.5, 2.5]
+    page.get_by_role("button", name="Undo").click()
+    until(lambda: numbers(demo) == before, 10)

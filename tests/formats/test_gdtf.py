@@ -152,6 +152,25 @@ def test_what_is_no_fixture_type_is_told_with_what_to_do(text, words):
     assert time.perf_counter() - begun < 60
 
 
+def test_a_type_of_very_many_cells_is_read_in_time():
+    channels = [
+        files.channel(str(n), "Cell", files.function(f"ColorAdd_{one}"), dmx_break="Overwrite") for n, one in enumerate("RGB", 1)
+    ]
+    cells = []
+    for n in range(660):
+        at = files.element("Break", DMXOffset=1 + 3 * n, DMXBreak=1)
+        place = files.UNIT % (0.02 * n, 0, 0)
+        cells.append(files.element("GeometryReference", at, Name=f"Cell {n}", Geometry="Cell", Position=place))
+    body = files.element("Geometry", *cells, Name="Body") + files.element("Beam", Name="Cell")
+    modes = [
+        files.element("DMXMode", files.element("DMXChannels", *channels), Name=f"Mode {n}", Geometry="Body") for n in range(4)
+    ]
+    begun = time.process_time()
+    found = taken(files.fixture_type(modes=modes, geometries=body))
+    assert time.process_time() - begun < 5
+    assert [len(one.document.cells) for one in found.modes] == [660] * 4
+
+
 def test_the_zip_is_looked_at_first(zips_to_refuse):
     for content, words in zips_to_refuse("description.xml"):
         with pytest.raises(ZarabandaError, match=words):

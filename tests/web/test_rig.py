@@ -80,7 +80,7 @@ def cells_without_a_leader(client):
         ("/api/rig/change", {"changes": [{"fixture": 2, "set": {"cell_order": "spiral"}}]}, "there is no order of cells"),
         ("/api/rig/universe", {"universe": 9, "to": 2}, "nothing in universe 9"),
         ("/api/rig/arrange", {"numbers": [1, 2], "shape": "circle", "given": {"x": 0, "y": 0, "z": 0}}, "radius is needed"),
-        ("/api/rig/paste", {"text": "1\t2", "numbers": [1], "column": "notes"}, "2 columns are pasted"),
+        ("/api/rig/paste", {"text": "1\t2", "numbers": [1], "column": "class_name"}, "2 columns are pasted"),
         ("/api/rig/paste", {"text": "Number\tx, m\n1\tfar\n2\t3", "numbers": []}, "Row 1, x, m"),
         ("/api/rig/paste", {"text": "Number\tx, m\n44\t3", "numbers": []}, "a column Mode is needed"),
     ],

@@ -46,7 +46,7 @@ def read(text: bytes, root: str, what: str) -> Element:
 
 def _not_too_many(text: bytes, what: str) -> None:
     """Before parsing, which would build them all."""
-    if text.count(b"<") > 4 * MOST_ELEMENTS:
+    if text.count(b"<") > 2 * MOST_ELEMENTS:
         raise ZarabandaError(f"{what} has more than {MOST_ELEMENTS:,} elements. Take a smaller file.", what)
 
 

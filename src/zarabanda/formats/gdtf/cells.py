@@ -49,15 +49,18 @@ class Cells:
     places: list[Place] = field(default_factory=list)
     notes: list[str] = field(default_factory=list)
 
-    def of(self, geometry: str, geometries: Mapping[str, Geometry]) -> int:
-        """The number of the cell that a channel of this geometry belongs to; 0: the whole."""
-        if geometry in self.names:
-            return self.names.index(geometry) + 1
-        own = geometries.get(geometry)
-        around = [n for n, name in enumerate(self.names, 1) if own is not None and name in own.within]
-        inside = [n for n, name in enumerate(self.names, 1) if name in geometries and geometry in geometries[name].within]
-        found = around or (inside if len(inside) == 1 else [])
-        return found[0] if found else 0
+    def by_geometry(self, geometries: Mapping[str, Geometry]) -> dict[str, int]:
+        """The number of the cell that channels of each geometry belong to: it is one, lies in one, or has only this one in it.
+        Those of the others belong to the whole, 0."""
+        numbers = {name: n for n, name in enumerate(self.names, 1)}
+        inside: dict[str, list[int]] = {}
+        for name, number in numbers.items():
+            for outer in geometries[name].within if name in geometries else ():
+                inside.setdefault(outer, []).append(number)
+        found = dict.fromkeys(geometries, 0) | {name: own[0] for name, own in inside.items() if len(own) == 1}
+        for name, one in geometries.items():
+            found[name] = next((numbers[outer] for outer in one.within if outer in numbers), found[name])
+        return found | numbers
 
 
 def geometries_of(fixture: Any, root_name: str) -> dict[str, Geometry]:

@@ -66,19 +66,14 @@ def check(root: Element) -> list[str]:
 
 def _only_needed(fixture: Element) -> list[str]:
     told = []
-    for section in list(fixture):
-        if section.tag not in NEEDED:
-            fixture.remove(section)
+    fixture[:] = [section for section in fixture if section.tag in NEEDED]
     for section in fixture.findall("PhysicalDescriptions"):
-        for part in list(section):
-            if part.tag not in _PHYSICAL:
-                section.remove(part)
+        section[:] = [part for part in section if part.tag in _PHYSICAL]
     for mode in fixture.findall("DMXModes/DMXMode"):
         for tag, what in (("Relations", "relations between channels"), ("FTMacros", "macros")):
-            for part in mode.findall(tag):
-                if len(part):
-                    told.append(f"{mode.get('Name', 'a mode')}: {what} are not followed ({len(part)})")
-                mode.remove(part)
+            if count := sum(len(part) for part in mode.findall(tag)):
+                told.append(f"{mode.get('Name', 'a mode')}: {what} are not followed ({count})")
+        mode[:] = [part for part in mode if part.tag == "DMXChannels"]
     return told
 
 

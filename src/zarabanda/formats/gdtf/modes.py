@@ -31,17 +31,29 @@ class ReadMode:
     left_out: list[str] = field(default_factory=list)
 
 
-def read_mode(fixture: Any, mode: Any, pictures: Callable[[str], str]) -> ReadMode:
+def read_mode(fixture: Any, mode: Mode, pictures: Callable[[str], str]) -> ReadMode:
     """A mode. pictures: the SHA-256 of a wheel's picture by the name of its file, "" where there is none."""
     return _Reading(fixture, mode, pictures).done()
 
 
+@dataclass
+class Mode:
+    """A mode of a file: its name, the geometry it begins with, and its channels as the library gives them, one by one.
+
+    The library's own modes follow references, but forget which of them a channel belongs to.
+    """
+
+    name: str
+    geometry: str
+    channels: list[Any]
+
+
 class _Reading:
-    def __init__(self, fixture: Any, mode: Any, pictures: Callable[[str], str]) -> None:
+    def __init__(self, fixture: Any, mode: Mode, pictures: Callable[[str], str]) -> None:
         self.fixture, self.mode, self.picture = fixture, mode, pictures
         self.wheels = {str(one.name): one for one in fixture.wheels}
-        self.geometries = geometries_of(fixture, str(mode.geometry))
-        self.channels = _in_a_row(mode._dmx_channels, self.geometries)
+        self.geometries = geometries_of(fixture, mode.geometry)
+        self.channels = _in_a_row(mode.channels, self.geometries)
         self.told: list[str] = []
         sources: dict[str, set[str]] = {}
         for one in self.channels:
@@ -49,9 +61,7 @@ class _Reading:
         self.cells = cells_of(sources, self.geometries)
         self.told += self.cells.notes
         known = self.geometries.keys() | {one.refers for one in self.geometries.values()}
-        self.told += [
-            f"{one.name}: its geometry is not in this mode" for one in mode._dmx_channels if str(one.geometry) not in known
-        ]
+        self.told += [f"{one.name}: its geometry is not in this mode" for one in mode.channels if str(one.geometry) not in known]
 
     def done(self) -> ReadMode:
         driven = self._driven()
@@ -75,11 +85,12 @@ class _Reading:
                 "emitter_colours": self._emitter_colours(driven), "left_out": self.told[:200], "gdtf_mode": _text(self.mode.name),
             }
         )  # fmt: skip
-        return ReadMode(self.mode.name or "", document, self.told)
+        return ReadMode(self.mode.name, document, self.told)
 
     def _driven(self) -> list[tuple[Channel, int, Driven]]:
         """Channels that something drives: each attribute of a head once, colours by one system."""
-        wanted = [(channel, self.cells.of(channel.geometry, self.geometries)) for channel in self.channels]
+        cell_of = self.cells.by_geometry(self.geometries)
+        wanted = [(channel, cell_of[channel.geometry]) for channel in self.channels]
         every = {source for channel, _ in wanted for source in channel.words}
         system = set(EMITTERS[emitters_for(every & OF_EMITTERS - ({"wheel"} if every & OF_EMITTERS - {"wheel"} else set()))])
         found: list[tuple[Channel, int, Driven]] = []
@@ -184,11 +195,14 @@ _KINDS: Sequence[tuple[str, set[str]]] = (
 def _in_a_row(raw: Sequence[Any], geometries: Mapping[str, Geometry]) -> list[Channel]:
     """Channels by slot, once for each geometry that has them; where a fixture takes several addresses, one after another."""
     breaks: dict[int, list[tuple[list[int], Any, str]]] = {}
+    of_geometry: dict[str, list[Any]] = {}
+    for one in raw:
+        if one.offset:
+            of_geometry.setdefault(str(one.geometry), []).append(one)
     for geometry in geometries.values():
-        for one in raw:
-            if one.offset and str(one.geometry) == (geometry.refers or geometry.name):
-                address, first = geometry.address(one.dmx_break)
-                breaks.setdefault(address, []).append(([first - 1 + offset for offset in one.offset], one, geometry.name))
+        for one in of_geometry.get(geometry.refers or geometry.name, ()):
+            address, first = geometry.address(one.dmx_break)
+            breaks.setdefault(address, []).append(([first - 1 + offset for offset in one.offset], one, geometry.name))
     found, before = [], 0
     for number in sorted(breaks):
         rows = sorted(breaks[number], key=lambda row: row[0])
@@ -223,5 +237,5 @@ def _model(fixture: Any) -> str:
     return _text(fixture.long_name or fixture.name) or "A light without a name"
 
 
-def _called(fixture: Any, mode: Any) -> str:
+def _called(fixture: Any, mode: Mode) -> str:
     return f"{_model(fixture)}, {' '.join((mode.name or 'mode').split())[:50]}"

@@ -8,7 +8,7 @@ import warnings
 import zipfile
 from dataclasses import dataclass, field
 from typing import Any
-from xml.etree.ElementTree import tostring
+from xml.etree.ElementTree import Element, tostring
 
 import pygdtf
 from pydantic import ValidationError
@@ -17,7 +17,7 @@ from zarabanda.errors import ZarabandaError, brief
 
 from .. import archives, checked_xml
 from .checking import check
-from .modes import ReadMode, read_mode
+from .modes import Mode, ReadMode, read_mode
 
 MOST_BYTES, LARGEST_PICTURE = 256 << 20, 8 << 20
 """Unpacked, and of a wheel's picture."""
@@ -48,11 +48,11 @@ def read(content: bytes) -> ReadType:
             raise ZarabandaError(f"There is no {_DESCRIPTION} in this file: it is no GDTF file.", "file")
         root = checked_xml.read(archives.content(archive, _DESCRIPTION, checked_xml.MOST_BYTES), "GDTF", _DESCRIPTION)
         left_out = check(root)
-        fixture = _by_library(tostring(root))
+        fixture, modes = _by_library(root)
         pictures = _Pictures(archive)
         found = ReadType(_words(fixture.manufacturer), _words(fixture.long_name or fixture.name), _words(fixture.description))
         found.content = content
-        for mode in fixture.dmx_modes:
+        for mode in modes:
             try:
                 found.modes.append(read_mode(fixture, mode, pictures.hash_of))
             except (ValidationError, ZarabandaError) as error:
@@ -64,11 +64,24 @@ def read(content: bytes) -> ReadType:
     return found
 
 
-def _by_library(text: bytes) -> Any:
+def _by_library(root: Element) -> tuple[Any, list[Mode]]:
+    """The type, and its modes. Takes the modes out of the description."""
+    fixture = root.find("FixtureType")
+    assert fixture is not None
+    found = fixture.findall("DMXModes/DMXMode")
+    fixture[:] = [section for section in fixture if section.tag != "DMXModes"]
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")
-            return pygdtf.FixtureType(dsc_file=io.BytesIO(text))
+            read_type = pygdtf.FixtureType(dsc_file=io.BytesIO(tostring(root)))
+            first = str(read_type.geometries[0].name) if read_type.geometries else ""
+            return read_type, [
+                Mode(
+                    one.get("Name", ""), one.get("Geometry", first),
+                    [pygdtf.DmxChannel(xml_node=channel) for channel in one.findall("DMXChannels/DMXChannel")],
+                )
+                for one in found
+            ]  # fmt: skip
     except Exception as error:  # whatever a description that is none makes the library raise
         reason = brief(f"{type(error).__name__}: {error}")
         raise ZarabandaError(

@@ -36,11 +36,8 @@ def check(root: Element) -> tuple[Element, list[str]]:
     open_ones = [scene]
     while open_ones:
         element = open_ones.pop()
-        for child in list(element):
-            if child.tag not in _KEPT.get(element.tag, set()):
-                element.remove(child)
-            else:
-                open_ones.append(child)
+        element[:] = [child for child in element if child.tag in _KEPT.get(element.tag, set())]
+        open_ones += element
         _numbers(element)
     return scene, [f"{count:,} {_COUNTED[tag]} are not read" for tag, count in left_out.items()]
 
