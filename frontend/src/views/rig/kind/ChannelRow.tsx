@@ -104,7 +104,7 @@ export function ChannelRow({ channel, home, sources, readOnly, tested, canTest, 
           <TypedNumber label={`${named}, at home`} value={home} readOnly={readOnly} onChange={on.onHome} />
         )}
       </td>
-      <td>
+      <td className="levels">
         <input
           key={curveText(curve)}
           aria-label={`${named}, levels`}

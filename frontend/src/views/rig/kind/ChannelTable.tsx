@@ -45,6 +45,26 @@ const Frame = styled.div`
     color: var(--quiet);
     opacity: 1;
   }
+  @media (max-width: 1180px) {
+    && td,
+    && th {
+      padding-right: 4px;
+    }
+    input:not([type="range"]) {
+      width: 3.6em;
+      padding: 0 4px;
+    }
+    select {
+      max-width: 84px;
+      padding: 0 2px;
+    }
+    .levels input:not([type="range"]) {
+      width: 108px;
+    }
+    .test {
+      width: 62px;
+    }
+  }
   .quiet td {
     color: var(--quiet);
     border-bottom: 1px solid var(--line);
