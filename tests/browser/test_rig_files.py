@@ -78,6 +78,34 @@ def test_a_kind_from_a_gdtf_file_is_tested_on_a_light_and_changed(rig, demo):
     act(demo, do="stop-all")
 
 
+def test_a_kind_of_ones_own_is_put_together_on_its_page(rig, demo):
+    page = rig
+    page.get_by_role("tab", name="Add lights").or_(page.get_by_role("button", name="Add lights", exact=True)).first.click()
+    page.get_by_role("button", name="Kinds", exact=True).click()
+    page.get_by_role("menuitem", name="Make one from its channels").click()
+    page.get_by_role("textbox", name="What it is called").fill("Jar lamp")
+    page.get_by_role("button", name="Make it").click()
+    kind = page.get_by_role("region", name="Kind", exact=True)
+    kind.get_by_role("button", name="Another channel").click()
+    kind.get_by_role("combobox", name="Channel 5 carries").select_option("zoom")
+    for end, text in (("at 0", "60"), ("at full", "10")):
+        kind.get_by_role("textbox", name=f"Channel 5, {end}").fill(text)
+        page.keyboard.press("Enter")
+        expect(kind.get_by_role("textbox", name=f"Channel 5, {end}")).to_have_value(text)
+    kind.get_by_role("button", name="Divide it into cells").click()
+    expect(kind.get_by_role("heading", name="4 cells")).to_be_visible()
+
+    def made():
+        document = api(demo, "/api/kinds/sheet?name=Jar%20lamp%2C%204%20channels")["document"]
+        channels = [(one["source"], one["slots"][0], one["cell"]) for one in document["channels"]]
+        return channels[3:6], document["footprint"], document["channels"][4]["low"], document["channels"][4]["high"]
+
+    until(lambda: made() == ([("blue", 3, 1), ("zoom", 4, 0), ("red", 5, 2)], 14, 60, 10), 10)
+    for _ in range(6):
+        page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="This kind is gone")).to_be_visible()
+
+
 def test_what_is_no_gdtf_file_is_told_and_nothing_changes(rig, demo):
     before = api(demo, "/api/kinds")
     page = rig

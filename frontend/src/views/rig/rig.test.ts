@@ -90,8 +90,10 @@ describe("the table", () => {
   });
   it("goes out as rows for a spreadsheet", () => {
     const text = asRows(rig.fixtures.slice(0, 1), COLUMNS, rig).split("\n");
-    expect(text[0]).toBe("Number\tName\tMode\tAddress\tx, m\ty, m\tz, m\tRotation\tCells\tNotes");
-    expect(text[1]).toBe("1\tLight 1\tMode 1, 5 channels\t1.1\t1\t2\t3\thanging\tas it was made\t");
+    expect(text[0]).toBe(
+      "Number\tName\tMode\tAddress\tx, m\ty, m\tz, m\tRotation\tCells\tNotes\tLayer\tClass",
+    );
+    expect(text[1]).toBe("1\tLight 1\tMode 1, 5 channels\t1.1\t1\t2\t3\thanging\tas it was made\t\t\t");
     expect(turn([0, 105, 0])).toBe("0 105 0");
   });
   it("moves by keys as a spreadsheet does", () => {

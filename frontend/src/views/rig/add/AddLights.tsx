@@ -12,7 +12,7 @@ import { TextField } from "../../../ui/TextField";
 import { rigEdits } from "../../../api/rigEdits";
 import { GdtfSheet } from "./GdtfSheet";
 import { KindList } from "./KindList";
-import { KindMaker } from "./KindMaker";
+import { NewKindSheet } from "./NewKindSheet";
 
 const Frame = styled.section`
   display: grid;
@@ -99,17 +99,6 @@ export function AddLights({
       onAdded(done.numbers ?? []);
     }
   }
-  if (making)
-    return (
-      <KindMaker
-        sources={data?.sources ?? []}
-        onClose={() => setMaking(false)}
-        onMade={(kind) => {
-          setMode(kind);
-          setMaking(false);
-        }}
-      />
-    );
   return (
     <Frame aria-label="Add lights">
       <KindList kinds={data?.kinds ?? []} chosen={mode?.name ?? null} onChoose={setMode}>
@@ -198,6 +187,15 @@ export function AddLights({
           }}
         />
       </Form>
+      {making && (
+        <NewKindSheet
+          onClose={() => setMaking(false)}
+          onMade={(name) => {
+            setMaking(false);
+            onKind(name);
+          }}
+        />
+      )}
       {file && (
         <GdtfSheet
           file={file}

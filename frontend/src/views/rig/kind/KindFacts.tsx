@@ -4,7 +4,7 @@ import type { KindDocument, KindSheet } from "../../../api/kinds";
 import { Toggle } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
-import { asHex, fromHex } from "./kindDocument";
+import { asHex, fromHex, labelOf, renamed } from "./kindDocument";
 
 const Fields = styled.div`
   display: flex;
@@ -20,6 +20,16 @@ const Fields = styled.div`
   }
   input {
     min-height: 30px;
+  }
+  input[type="text"] {
+    display: block;
+    width: 116px;
+    background: transparent;
+    color: var(--bone);
+    border: 1px solid var(--edge);
+    border-radius: 2px;
+    font: inherit;
+    padding: 0 6px;
   }
   input[type="color"] {
     display: block;
@@ -81,6 +91,28 @@ export function KindFacts({ sheet, document, onChange }: Props) {
   return (
     <section aria-label="What it is">
       <Fields>
+        {!readOnly &&
+          (
+            [
+              ["maker", "Maker", document.maker],
+              ["model", "Model", document.model],
+              ["label", "Mode", labelOf(document)],
+            ] as const
+          ).map(([field, label, text]) => (
+            <label key={`${field} ${text}`}>
+              {label}
+              <input
+                type="text"
+                defaultValue={text}
+                maxLength={60}
+                onBlur={(event) => {
+                  const typed = event.target.value.trim();
+                  if (typed !== text && (typed || field === "maker"))
+                    onChange(renamed(document, field, typed));
+                }}
+              />
+            </label>
+          ))}
         <Choice
           label="It is a"
           options={kinds}

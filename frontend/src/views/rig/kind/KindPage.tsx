@@ -2,7 +2,7 @@ import { ChevronLeft } from "lucide-react";
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 
-import { kindEdits, useKindSheet, type KindDocument } from "../../../api/kinds";
+import { kindEdits, useKindSheet } from "../../../api/kinds";
 import type { Rig } from "../../../api/rig";
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
@@ -13,6 +13,7 @@ import { CellsDrawing } from "./CellsDrawing";
 import { ChannelTable } from "./ChannelTable";
 import { grid, withCells, withoutCells } from "./kindDocument";
 import { KindFacts } from "./KindFacts";
+import { useKindEdit } from "./useKindEdit";
 import { useTesting } from "./useTesting";
 import { WheelPanel } from "./WheelPanel";
 
@@ -67,7 +68,6 @@ const Side = styled(Part)`
   }
 `;
 const NOTHING = "no fixture";
-type Asked = { document: KindDocument; lines: string[] } | null;
 
 /** A kind whole: its channels, its cells, its wheels, what it is, and a real fixture to test it on. */
 export function KindPage({
@@ -81,32 +81,19 @@ export function KindPage({
   onName: (name: string) => void;
   onClose: () => void;
 }) {
-  const { data: sheet, isError } = useKindSheet(name);
+  const { data: sheet, isError, dataUpdatedAt } = useKindSheet(name);
+  const { document, put, ...costs } = useKindEdit(sheet, dataUpdatedAt, onName);
   const [cell, setCell] = useState(1);
   const [tested, setTested] = useState<number | null>(null);
-  const [asked, setAsked] = useState<Asked>(null);
   const [model, setModel] = useState<string | null>(null);
   const fixtures = useMemo(() => new Map(rig.fixtures.map((one) => [one.number, one])), [rig]);
   const fixture = tested === null ? null : (fixtures.get(tested) ?? null);
   const testing = useTesting(fixture);
   if (isError) return <Button onPress={onClose}>This kind is gone. Back to the rig</Button>;
-  if (!sheet) return null;
-  const { document } = sheet;
+  if (!sheet || !document) return null;
   const readOnly = sheet.id === null;
-  async function keep(now: KindDocument) {
-    if (sheet!.id === null) return;
-    if (await kindEdits.change(sheet!.id, now, false)) onName(now.name);
-  }
-  /** Everything acts at once; what would take something from the show is asked first. */
-  async function change(now: KindDocument) {
-    if (sheet!.id === null) return;
-    const seen = sheet!.numbers.length ? await kindEdits.change(sheet!.id, now, true) : { lost: [] };
-    if (seen?.lost.length) setAsked({ document: now, lines: seen.lost });
-    else if (seen) await keep(now);
-  }
-  const put = (now: KindDocument) => void change(now);
   async function copy() {
-    const made = await kindEdits.copy(name, model ?? `My ${document.model}`);
+    const made = await kindEdits.copy(name, model ?? `My ${document!.model}`);
     if (made) onName(made.name);
   }
   const users = sheet.numbers.length
@@ -203,14 +190,14 @@ export function KindPage({
           </section>
         )}
       </Side>
-      {asked && (
+      {costs.asked && (
         <CostSheet
           title={`Changing ${document.name} takes something`}
-          lines={asked.lines}
+          lines={costs.asked.lines}
           nothing=""
           verb="Change it"
-          onDo={() => void keep(asked.document)}
-          onClose={() => setAsked(null)}
+          onDo={costs.doAsked}
+          onClose={costs.leave}
         />
       )}
     </Frame>

@@ -8,8 +8,10 @@ import {
   curveText,
   fromHex,
   grid,
+  labelOf,
   likeIt,
   listed,
+  renamed,
   resting,
   withCells,
   withChannel,
@@ -128,4 +130,12 @@ test("cells that come have channels as the first has, cells that go take theirs 
     ["red", 3, 2],
     ["blue", 4, 2],
   ]);
+});
+
+test("a mode's whole name follows its model and its own", () => {
+  const jar = { ...two, name: "Jar lamp, 4 channels", model: "Jar lamp", maker: "" };
+  expect(labelOf(jar)).toBe("4 channels");
+  expect(renamed(jar, "model", "Jar 2")).toMatchObject({ name: "Jar 2, 4 channels", model: "Jar 2" });
+  expect(renamed(jar, "label", "wide")).toMatchObject({ name: "Jar lamp, wide", model: "Jar lamp" });
+  expect(renamed(jar, "maker", "Corda")).toMatchObject({ name: "Jar lamp, 4 channels", maker: "Corda" });
 });

@@ -145,3 +145,19 @@ export const fromHex = (text: string): [number, number, number] => {
   );
   return [red!, green!, blue!];
 };
+
+/** What a mode is called without its model. */
+export const labelOf = ({ name, model }: KindDocument) =>
+  model && name.startsWith(`${model}, `) ? name.slice(model.length + 2) : name;
+
+/** Another maker, model or mode; its whole name follows. */
+export function renamed(
+  document: KindDocument,
+  field: "maker" | "model" | "label",
+  text: string,
+): KindDocument {
+  if (field === "maker") return { ...document, maker: text };
+  const model = field === "model" ? text : document.model;
+  const label = field === "label" ? text : labelOf(document);
+  return { ...document, model, name: model ? `${model}, ${label}` : label };
+}
