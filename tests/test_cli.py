@@ -3,11 +3,14 @@
 import csv
 import io
 import json
+import shutil
 import subprocess
 import sys
 from pathlib import Path
 
 import pytest
+
+from zarabanda.shelf.library import Library
 
 CASES = Path(__file__).parent / "core" / "effect_cases.json"
 
@@ -79,3 +82,38 @@ def test_bake_refuses_odd_errors(option, part):
 
 def test_the_schema_is_printed():
     assert json.loads(run("schema").stdout)["title"] == "EffectDocument"
+
+
+def test_a_show_goes_out_is_looked_at_and_comes_in_without_a_browser(tmp_path, demo_made):
+    data, file = tmp_path / "data", tmp_path / "salt.zarabanda"
+    shutil.copytree(demo_made, data)
+    out = run("export", str(file), "--data", str(data))
+    assert out.returncode == 0, out.stderr
+    seen = run("check", str(file))
+    assert "“Salt Light”: 81 fixtures" in seen.stdout.replace("\n", " ")
+    assert "It can be taken in." in seen.stdout
+    came = run("import", str(file), "--data", str(data), "--open")
+    assert came.returncode == 0, came.stderr
+    assert [one.name for one in Library(data).every()] == ["Salt Light", "Salt Light"]
+    file.write_bytes(file.read_bytes()[:4000])
+    broken = run("import", str(file), "--data", str(data))
+    assert (broken.returncode, "Traceback" in broken.stderr, "no whole .zarabanda file" in broken.stderr) == (2, False, True)
+    assert len(Library(data).every()) == 2
+
+
+def test_files_of_other_programs_are_looked_at(tmp_path):
+    from tests.formats import gdtf_files, mvr_files
+    from zarabanda.core.timecode.beat_grid import BeatGrid
+    from zarabanda.formats.midi_file import Press, written
+
+    scene = mvr_files.scene(mvr_files.layer("A", mvr_files.light(1), mvr_files.light(2, spec="Gone.gdtf")))
+    for name, content, said in (
+        ("lamp.gdtf", gdtf_files.packed(gdtf_files.spot()), "Corda & Söhne Lantern 7: 2 modes can be taken in."),
+        ("rig.mvr", mvr_files.packed(scene), "Gone.gdtf cannot be used: it is not in the file"),
+        ("song.mid", written([("Flash", [Press(1.5, 0.5)])], BeatGrid()), "Flash, C4: 1 press from 1.500 s"),
+        ("lamp2.gdtf", b"nothing", "no whole GDTF file"),
+    ):
+        (tmp_path / name).write_bytes(content)
+        done = run("check", str(tmp_path / name))
+        assert said in (done.stdout + done.stderr)
+        assert "Traceback" not in done.stderr

@@ -81,12 +81,50 @@ def import_show(
     print(f"Took in {report.in_words()}.")
 
 
-def check_show(file: FileArgument) -> None:
-    """Look through a saved show as if it were taken in, and say what is in it, or what is wrong with it."""
+def check_file(file: Annotated[Path, typer.Argument(help="A .zarabanda, .gdtf, .mvr or .mid file.")]) -> None:
+    """Look through a file as if it were taken in, and say what is in it, or what is wrong with it."""
+    look = {".gdtf": _check_type, ".mvr": _check_scene, ".mid": _check_midi}.get(file.suffix.lower(), _check_show)
+    look(_there(file))
+
+
+def _check_type(file: Path) -> None:
+    from zarabanda.formats.gdtf.reading import read
+
+    found = read(file.read_bytes())
+    print(f"{found.maker} {found.model}: {len(found.modes)} modes can be taken in.")
+    for mode in found.modes:
+        print(f"{mode.document.name}: {mode.document.footprint} channels, {len(mode.document.cells) or 1} lights")
+        for line in mode.left_out:
+            print(f"  {line}")
+    for line in [*found.faults, *found.left_out]:
+        print(line)
+
+
+def _check_scene(file: Path) -> None:
+    from zarabanda.formats.mvr.reading import read
+
+    found = read(file)
+    print(f"{len(found.fixtures):,} fixtures of {len(found.types)} types can be compared with a rig.")
+    for name, of in found.types.items():
+        if isinstance(of, str):
+            print(f"{name} cannot be used: {of}")
+    for line in found.notes:
+        print(line)
+
+
+def _check_midi(file: Path) -> None:
+    from zarabanda.formats.midi_file import read
+
+    for line in read(file.read_bytes()):
+        count, first, last = len(line.presses), line.presses[0].at, line.presses[-1].at
+        print(f"{line.called}: {count:,} press{'' if count == 1 else 'es'} from {first:.3f} s to {last:.3f} s")
+
+
+def _check_show(file: Path) -> None:
     from zarabanda.shelf import show_file
 
     with tempfile.TemporaryDirectory() as folder:
-        report = show_file.read(_there(file), Path(folder) / show_file.SHOW_DB, Path(folder) / MEDIA)
+        report = show_file.read(file, Path(folder) / show_file.SHOW_DB, Path(folder) / MEDIA)
     print(f"{report.in_words()}. Version {report.schema}, written by Zarabanda {report.program}. It can be taken in.")
 
 
@@ -100,4 +138,4 @@ def add_to(app: typer.Typer) -> None:
     """Let a program have them."""
     app.command("export")(export_show)
     app.command("import")(import_show)
-    app.command("check")(check_show)
+    app.command("check")(check_file)
