@@ -81,8 +81,9 @@ export function KindPage({
   onName: (name: string) => void;
   onClose: () => void;
 }) {
-  const { data: sheet, isError, dataUpdatedAt } = useKindSheet(name);
-  const { document, put, ...costs } = useKindEdit(sheet, dataUpdatedAt, onName);
+  const { data: sheet, isError, dataUpdatedAt, isPlaceholderData } = useKindSheet(name);
+  const seen = { at: dataUpdatedAt, isNow: !isPlaceholderData };
+  const { document, put, ...costs } = useKindEdit(sheet, seen, onName);
   const [cell, setCell] = useState(1);
   const [tested, setTested] = useState<number | null>(null);
   const [model, setModel] = useState<string | null>(null);

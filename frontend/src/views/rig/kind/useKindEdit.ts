@@ -8,14 +8,18 @@ export interface Costs {
 }
 
 /** A kind as it is edited: every change is seen at once and kept in its order; what it would take from the show is asked first. */
-export function useKindEdit(sheet: KindSheet | undefined, seenAt: number, onName: (name: string) => void) {
+export function useKindEdit(
+  sheet: KindSheet | undefined,
+  seen: { at: number; isNow: boolean },
+  onName: (name: string) => void,
+) {
   const [held, setHeld] = useState<KindDocument | null>(null);
   const [asked, setAsked] = useState<Costs | null>(null);
   const queue = useRef(Promise.resolve());
   const waiting = useRef(0);
   useEffect(() => {
-    if (!waiting.current) setHeld(null); // what the server has now is all that was changed
-  }, [seenAt]);
+    if (seen.isNow && !waiting.current) setHeld(null); // what the server has now is all that was changed
+  }, [seen.at, seen.isNow]);
   async function keep(id: number, now: KindDocument, name: string) {
     const done = await kindEdits.change(id, now, false);
     if (done && now.name !== name) onName(now.name);

@@ -1,0 +1,89 @@
+"""Lights of another rig: for all counts up to forty what is symmetrical stays so, orders are kept, equal rigs are themselves."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from zarabanda.core.rig.matching import by_order, by_place, from_the_middle, heads_of, is_mirrored
+from zarabanda.core.rig.modes import Channel, ModeSpec
+
+COUNTS = range(1, 41)
+
+
+@pytest.mark.parametrize("repeats", [False, True])
+@pytest.mark.parametrize("n", COUNTS)
+def test_from_the_middle_what_is_symmetrical_stays_symmetrical(n, repeats):
+    for m in COUNTS:
+        match = from_the_middle(n, m, repeats=repeats)
+        assert match.shape == (m,)
+        assert match.min() >= 0
+        assert match.max() < n
+        assert is_mirrored(match, n)
+        symmetrical = np.minimum(np.arange(n), n - 1 - np.arange(n))
+        np.testing.assert_array_equal(symmetrical[match], symmetrical[match][::-1])
+        if m <= n:
+            assert (np.diff(match) > 0).all(), "each once, in order"
+            assert abs((match[0] + match[-1]) - (n - 1)) <= 1, "the inner ones"
+        elif not repeats:
+            assert (np.diff(match) >= 0).all()
+            assert set(match.tolist()) == set(range(n)), "none is lost"
+        if m == n:
+            np.testing.assert_array_equal(match, np.arange(n))
+
+
+@pytest.mark.parametrize("repeats", [False, True])
+@pytest.mark.parametrize("n", COUNTS)
+def test_by_order_the_first_stay_the_first(n, repeats):
+    for m in COUNTS:
+        match = by_order(n, m, repeats=repeats)
+        assert match[0] == 0
+        np.testing.assert_array_equal(match[: min(n, m)], np.arange(min(n, m))) if m <= n or repeats else None
+        if not repeats:
+            assert (np.diff(match) >= 0).all()
+
+
+places = st.lists(st.tuples(*[st.integers(-20, 20)] * 3), min_size=1, max_size=12, unique=True)
+
+
+@given(places, places)
+def test_by_place_none_could_be_nearer_without_another_being_further(here, there):
+    here, there = np.array(here, float), np.array(there, float)
+    match = by_place(here, there)
+    far = np.linalg.norm(there[:, None] - here[None], axis=-1)
+    chosen = far[np.arange(len(there)), match]
+    if len(there) <= len(here):
+        assert len(set(match.tolist())) == len(there)
+        for i in range(len(there)):
+            for j in range(i):
+                assert chosen[i] + chosen[j] <= far[i, match[j]] + far[j, match[i]] + 1e-9
+    else:
+        assert set(match.tolist()) == set(range(len(here)))
+    np.testing.assert_array_equal(by_place(here, here), np.arange(len(here)))
+
+
+def bar(cells, leads):
+    channels = [Channel("red", (n,), cell=n + 1) for n in range(cells)]
+    own = [Channel("tilt", (cells,))] if leads or not cells else []
+    return ModeSpec("any", "bar", "rgb", (*channels, *own), cells + 1, cells=((0.0, 0.0, 0.0),) * cells)
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "expected"),
+    [
+        ((4, True), (4, True), [(0, 0), (1, 1), (2, 2), (3, 3), (4, 4)]),
+        ((4, False), (2, False), [(1, 2), (2, 3)]),
+        ((4, True), (0, False), [(0, 0)]),
+        ((3, False), (0, False), [(0, 2)]),
+        ((0, False), (3, False), [(1, 0), (2, 0), (3, 0)]),
+        ((2, False), (3, True), [(0, 1), (1, 1), (2, 1), (3, 2)]),
+    ],
+)
+def test_heads_match_inside_their_fixtures(before, after, expected):
+    assert heads_of(bar(*before), bar(*after)) == expected
+
+
+def test_a_match_needs_lights_on_both_sides():
+    for make in (from_the_middle, by_order):
+        with pytest.raises(ValueError, match="lights on both sides"):
+            make(0, 3)
