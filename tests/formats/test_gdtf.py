@@ -10,7 +10,7 @@ from tests.formats import gdtf_files as files
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.modes import Channel, ModeSpec
 from zarabanda.core.rig.rig import FixtureSpec, build
-from zarabanda.core.rig.slots import Mapper
+from zarabanda.core.rig.slots import Mapper, slots_of
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.gdtf.reading import read
 from zarabanda.formats.gdtf.writing import write
@@ -225,6 +225,7 @@ def test_curves_agree_with_a_plain_reading_on_random_kinds():
                     expected = np.interp(value, at, levels)
                 else:
                     expected = min(max(value / TOP.get(one.source, 10.0), 0), 1) * full
+                assert slots_of(rig, head, [attributes.INDEX[one.source]]) == [(1, begin + at + 1) for at in one.slots]
                 got = int.from_bytes(bytes(int(sent[begin + at]) for at in one.slots), "big")
                 assert abs(got - expected) <= 0.5 + 1e-6 * full
 
