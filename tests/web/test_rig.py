@@ -229,3 +229,21 @@ def test_a_patch_comes_in_from_a_file_with_its_columns_matched_and_goes_out_agai
     assert "510" in high["faults"][0], "what the rig refuses is told before it is done"
     wrong = client.put("/api/rig/csv?columns=name&columns=x", data=b"a;b\n1;2\n").json
     assert "numbers of the fixtures" in wrong["faults"][0]
+
+
+@pytest.mark.parametrize(("kind", "left"), [("grid", ["601.1", "601.2", "602.1", "602.2"]), ("stage", ["602.1", "602.2"])])
+def test_pixel_maps_follow_numbers_and_a_grid_keeps_the_boxes_of_what_is_gone(client, kind, left):
+    post(client, "/api/rig/add", 201, mode="Blinder 2, 2 cells, 2 channels", count=2, number=501)
+    cells = [f"{n}.{cell}" for n in (501, 502) for cell in (1, 2)]
+    canvas = {"kind": kind, "heads": cells, "columns": 4, "rows": 1}
+    number = post(client, "/api/pixels", 201, name="Wall", canvas=canvas)["map"]["id"]
+
+    def heads():
+        return client.get(f"/api/pixels/{number}").json["document"]["canvas"]["heads"]
+
+    assert heads() == cells
+    post(client, "/api/rig/cells", numbers=[501, 502], column="number", text="601")
+    assert heads() == ["601.1", "601.2", "602.1", "602.2"]
+    assert "the pixel map “Wall”: 2 of its heads" in post(client, "/api/rig/delete", numbers=[601], preview=True)["lost"]
+    post(client, "/api/rig/delete", numbers=[601])
+    assert heads() == left

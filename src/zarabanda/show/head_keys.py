@@ -11,7 +11,20 @@ from sqlalchemy.orm import Session
 
 from zarabanda.core.rig.modes import ModeSpec, head_key, head_keys, lit_keys
 
-from .tables import Base, ControlRow, CueRow, DraftEffect, DraftFan, DraftValue, EffectRow, Group, LookRow, PaletteRow, SpecialRow
+from .tables import (
+    Base,
+    ControlRow,
+    CueRow,
+    DraftEffect,
+    DraftFan,
+    DraftValue,
+    EffectRow,
+    Group,
+    LookRow,
+    PaletteRow,
+    PixelMapRow,
+    SpecialRow,
+)
 
 
 @dataclass(frozen=True)
@@ -139,6 +152,16 @@ def _put_document(row: DraftFan | SpecialRow, renaming: Renaming) -> None:
     row.document = row.document | {"heads": renaming.keys(row.document["heads"])}
 
 
+def _put_canvas(row: PixelMapRow, renaming: Renaming) -> None:
+    """On a drawn grid a cell that is gone leaves its box empty: the others stay where they are."""
+    canvas = row.document["canvas"]
+    grid = canvas["kind"] == "grid"
+    heads = [now for key in canvas["heads"] for now in renaming.keys([key]) or [key] * grid]
+    heads = list(dict.fromkeys(heads))
+    rows = max(canvas["rows"], -(-len(heads) // canvas["columns"])) if grid else canvas["rows"]
+    row.document = row.document | {"canvas": canvas | {"heads": heads, "rows": rows}}
+
+
 PLACES: tuple[Place, ...] = (
     Place(Group, lambda row: row.heads, _put_list),
     Place(DraftValue, lambda row: row.heads, _put_values),
@@ -148,6 +171,7 @@ PLACES: tuple[Place, ...] = (
     Place(CueRow, _heads_of_cue, _put_cue),
     Place(LookRow, _heads_of_look, _put_look),
     Place(SpecialRow, lambda row: row.document["heads"], _put_document),
+    Place(PixelMapRow, lambda row: row.document["canvas"]["heads"], _put_canvas),
     Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
     Place(EffectRow, lambda row: _own_of(row.document), _put_own),
 )

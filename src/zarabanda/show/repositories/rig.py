@@ -18,7 +18,7 @@ from zarabanda.formats.rig_document import FixtureDocument, ModeDocument
 from zarabanda.stock.kinds import plain_kinds
 
 from .. import head_keys as keys_of_heads
-from ..tables import ControlRow, CueRow, DraftEffect, DraftValue, EffectRow, Fixture, Group, Mode, PaletteRow
+from ..tables import ControlRow, CueRow, DraftEffect, DraftValue, EffectRow, Fixture, Group, Mode, PaletteRow, PixelMapRow
 from .rows import get
 
 MOST_HEADS = 20_000
@@ -260,7 +260,7 @@ def uses(session: Session, numbers: Sequence[int]) -> list[str]:
     for row, count in keys_of_heads.users_of(session, heads):
         if isinstance(row, DraftValue):
             told.append(f"{count} {'value' if count == 1 else 'values'} of {row.attribute.replace('_', ' ')} set by hand")
-        elif isinstance(row, Group | EffectRow | PaletteRow | ControlRow | CueRow):
+        elif isinstance(row, Group | EffectRow | PaletteRow | ControlRow | CueRow | PixelMapRow):
             told.append(f"{row.in_words()}: {count} of its heads")
         else:
             told.append(f"an effect in {row.in_words()}: {count} of its heads")
