@@ -42,6 +42,11 @@ const Head = styled.div`
     flex: 1 1 100%;
   }
 `;
+const Find = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 6px;
+`;
 const Rows = styled.div`
   overflow: auto;
   flex: 1;
@@ -96,14 +101,16 @@ export function PaletteShelf({ selection }: { selection: string[] }) {
         <Toggle isSelected={changes} onChange={setChanges}>
           Change
         </Toggle>
-        <PaletteFiles palettes={rows.flatMap((row) => row.palettes)} />
-        <TextField
-          label="Search palettes"
-          hideLabel
-          placeholder="Search by name, family or set"
-          value={search}
-          onChange={setSearch}
-        />
+        <Find>
+          <TextField
+            label="Search palettes"
+            hideLabel
+            placeholder="Search by name, family or set"
+            value={search}
+            onChange={setSearch}
+          />
+          <PaletteFiles palettes={rows.flatMap((row) => row.palettes)} />
+        </Find>
       </Head>
       <Rows>
         {rows.map(({ title, palettes: row }) => (

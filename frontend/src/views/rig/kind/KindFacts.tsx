@@ -21,7 +21,7 @@ const Fields = styled.div`
   input {
     min-height: 30px;
   }
-  input[type="text"] {
+  label > input[type="text"] {
     display: block;
     width: 116px;
     background: transparent;
