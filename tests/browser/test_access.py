@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 
 from tests.browser.engine import api
+from tests.formats import mvr_files
 
 AXE = Path(__file__).parents[2] / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 LIKE_THOSE_BEFORE = "[role=row]:nth-child(n + 6), [role=listitem]:nth-child(n + 6)"
@@ -73,6 +74,23 @@ def test_axe_finds_nothing_beside_an_effect(bare, demo, start, tabs):
         found += findings(page, "main")
     assert found == []
     api(demo, "/api/draft", method="DELETE")
+
+
+def test_axe_finds_nothing_on_a_kind_and_beside_a_scene(bare, demo):
+    page = bare(1280, 800)
+    page.get_by_role("tab", name="Rig", exact=True).click()
+    page.get_by_role("gridcell", name="105", exact=True).click()
+    page.get_by_role("button", name="Fixtures", exact=True).click()
+    page.get_by_role("menuitem", name="Open their kind").click()
+    page.get_by_role("table", name="Channels").wait_for()
+    assert findings(page) == []
+    page.get_by_role("region", name="Kind", exact=True).get_by_role("button", name="Rig", exact=True).click()
+    lights = [mvr_files.light(n, number=n) for n in range(60)]
+    content = mvr_files.packed(mvr_files.scene(mvr_files.layer("Rear", *lights)))
+    file = {"name": "festival.mvr", "mimeType": "application/zip", "buffer": content}
+    page.locator('input[aria-label="A CSV or MVR file"]').set_input_files(file)
+    page.get_by_role("dialog").get_by_role("button", name="More below").wait_for()
+    assert findings(page) == []
 
 
 def test_nothing_beside_an_effect_is_cut(bare, demo):

@@ -33,15 +33,17 @@ const SLACK_PX = 6;
 export function Scroller({ children, className }: { children: ReactNode; className?: string }) {
   const box = useRef<HTMLDivElement>(null);
   const [more, setMore] = useState(false);
-  const look = useCallback(
-    (content: HTMLElement) =>
-      setMore(content.scrollHeight - content.scrollTop - content.clientHeight > SLACK_PX),
-    [],
-  );
+  const [scrolls, setScrolls] = useState(false);
+  const look = useCallback((content: HTMLElement) => {
+    setMore(content.scrollHeight - content.scrollTop - content.clientHeight > SLACK_PX);
+    setScrolls(content.scrollHeight - content.clientHeight > SLACK_PX);
+  }, []);
   useRoom(box, look);
   return (
     <Frame className={className}>
-      <Content ref={box}>{children}</Content>
+      <Content ref={box} tabIndex={scrolls ? 0 : undefined}>
+        {children}
+      </Content>
       {more && (
         <More>
           <Button

@@ -116,10 +116,10 @@ export function ChannelTable({ document, cell, sources, homes, readOnly, testing
               "Home",
               "Levels",
               "Test",
-              "",
             ].map((title) => (
-              <th key={title}>{title || <span aria-label="Take out" />}</th>
+              <th key={title}>{title}</th>
             ))}
+            <td />
           </tr>
         </thead>
         <tbody>

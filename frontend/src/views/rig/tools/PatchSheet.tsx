@@ -63,6 +63,8 @@ export function PatchSheet({ file, onClose }: { file: File; onClose: () => void 
   const options = [{ id: NONE, text: NONE }, ...look.known.map((one) => ({ id: one.id, text: one.title }))];
   const choose = (n: number, key: string) =>
     setColumns(look.columns.map((one, k) => (k === n ? (key === NONE ? "" : key) : one)));
+  /** What was chosen last is not seen yet. */
+  const waits = columns?.some((one, k) => one !== look.columns[k]) ?? false;
   const nothing = !look.changes.length && !look.added.length;
   return (
     <Sheet title={`Patch from ${file.name}`} isOpen onClose={onClose}>
@@ -119,7 +121,7 @@ export function PatchSheet({ file, onClose }: { file: File; onClose: () => void 
       <Ending>
         <Button onPress={onClose}>Cancel</Button>
         <Button
-          isDisabled={nothing || look.faults.length > 0}
+          isDisabled={nothing || waits || look.faults.length > 0}
           onPress={() => void rigEdits.patch(file, look.columns, false).then((done) => done && onClose())}
         >
           Take it in
