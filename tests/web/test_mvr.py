@@ -19,9 +19,9 @@ def scene(*lights, types=None):
 def three(shift=0.0, numbers=(0, 0, 0)):
     return [
         files.light(
-            n, at=(1000 * n + shift, 2000, 5000), number=100 + n, address=1 + 14 * n, name=f"Lamp {n}", class_=files.CLASS
+            n, at=(1000 * n + shift, 2000, 5000), number=own or 100 + n, address=1 + 14 * n, name=f"Lamp {n}", class_=files.CLASS
         )
-        for n in range(1, 4)
+        for n, own in enumerate(numbers, 1)
     ]
 
 
@@ -69,6 +69,12 @@ def test_by_place_a_light_keeps_what_uses_it_and_gets_its_new_number(client):
     assert seen["changed"][0].startswith("101: number 101 → 199")
     (group,) = client.get("/api/show").json["groups"]
     assert group["heads"] == ["199"]
+
+
+def test_by_place_a_light_may_get_the_number_of_one_that_goes(client):
+    put(client, "/api/rig/mvr?preview=false", scene(*three()))
+    put(client, "/api/rig/mvr?by=place&gone=go&preview=false", scene(three(numbers=(102, 0, 0))[0]))
+    assert {number: one["place"][0] for number, one in fixtures(client).items()} == {102: 1}
 
 
 def test_types_that_are_not_known_get_a_kind_by_hand(client):

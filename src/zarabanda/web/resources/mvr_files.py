@@ -23,7 +23,7 @@ from zarabanda.show import repositories
 from zarabanda.show.tables import Show
 from zarabanda.stock.kinds import plain_kinds
 
-from ..bodies import chunks
+from ..bodies import body_into
 from ..context import context
 from ..jobs import Progress
 from ..trying import edited
@@ -51,19 +51,17 @@ def take_in_mvr(query: MvrQuery) -> MvrView:
     """Take in a scene: the .mvr file as the body. With preview: what would change. All of it is one undo step."""
     own = context()
     with own.jobs.of_this_request() as progress, tempfile.TemporaryFile(dir=own.data) as file:
-        for chunk in chunks():
-            file.write(chunk)
-            if file.tell() > MOST_BYTES:
-                raise ZarabandaError(f"This file is larger than {MOST_BYTES >> 30} GB.", "file")
+        body_into(file, MOST_BYTES)
         file.seek(0)
         scene = read(file, lambda share: progress(0.7 * share))
         return _taken_in(scene, query, progress)
 
 
 def _taken_in(scene: ReadScene, query: MvrQuery, progress: Progress) -> MvrView:
+    chosen = dict(_pair(one) for one in query.kinds)
     with context().store.reading() as session:
         rig = rig_by_number(session)
-        kinds = _kinds(session, scene, dict(_pair(one) for one in query.kinds))
+        kinds = _kinds(session, scene, chosen)
     usable = [one for one in scene.fixtures if _key(one) in kinds.of]
     found = compare(rig, usable, query.by)
     progress(0.8)
@@ -73,18 +71,16 @@ def _taken_in(scene: ReadScene, query: MvrQuery, progress: Progress) -> MvrView:
     def act(session: Session) -> list[str]:
         progress(0.85)
         keep_modes(session, kinds.coming.values(), preview=query.preview)
-        lost = repositories.rig.change(session, _with_modes(session, plan.changes))
+        lost = repositories.rig.uses(session, plan.removed)
+        repositories.rig.remove(session, plan.removed)  # first: others may get their numbers
+        lost += repositories.rig.change(session, _with_modes(session, plan.changes))
         progress(0.9)
-        if plan.removed:
-            lost = [*repositories.rig.uses(session, plan.removed), *lost]
-            repositories.rig.remove(session, plan.removed)
         repositories.rig.add(session, plan.added)
         progress(0.95)
         return lost
 
     lost = edited(label, query.preview, act) if plan.changes or plan.added or plan.removed else []
     unknown = Counter(_key(one) for one in scene.fixtures if _key(one) in kinds.why)
-    chosen = dict(_pair(one) for one in query.kinds)
     return MvrView(
         done="nothing yet" if query.preview else label, lost=lost, revision=context().link.revision, same=plan.same,
         numbers=[one.number for one in plan.added], new=[_new(one) for one in plan.added],
@@ -146,7 +142,7 @@ class _Plan:
 
 def _planned(rig: dict[int, Fields], found: Comparison, kinds: Kinds, *, gone: bool) -> _Plan:
     wanted = {number: fields_of(one, kinds.of[_key(one)]) for number, one in found.pairs}
-    numbers = _numbers(rig, found, gone=gone)
+    numbers = _numbers(found, gone=gone)
     notes = []
     for (number, one), now in zip(found.pairs, numbers[: len(found.pairs)], strict=True):
         wanted[number]["number"] = now
@@ -167,11 +163,10 @@ def _planned(rig: dict[int, Fields], found: Comparison, kinds: Kinds, *, gone: b
     return _Plan(differs, added, found.gone if gone else [], len(wanted) - len(differs), notes)
 
 
-def _numbers(rig: dict[int, Fields], found: Comparison, *, gone: bool) -> list[int]:
+def _numbers(found: Comparison, *, gone: bool) -> list[int]:
     """Numbers of those that are matched, then of the new ones: as the file has them, where nothing else has them."""
-    taken = set() if gone else set(found.gone)
-    matched = free_numbers((one.number or number for number, one in found.pairs), taken)
-    return matched + free_numbers((one.number for one in found.new), taken | set(rig) & set(found.gone))
+    wanted = [*(one.number or number for number, one in found.pairs), *(one.number for one in found.new)]
+    return free_numbers(wanted, set() if gone else set(found.gone))
 
 
 def _with_modes(session: Session, wanted: dict[int, Fields]) -> dict[int, dict[str, Any]]:
@@ -181,7 +176,8 @@ def _with_modes(session: Session, wanted: dict[int, Fields]) -> dict[int, dict[s
         own = dict(fields)
         if "mode" in own:
             name = own.pop("mode")
-            modes.setdefault(name, repositories.rig.mode_named(session, name) if name not in modes else 0)
+            if name not in modes:
+                modes[name] = repositories.rig.mode_named(session, name)
             own["mode_id"] = modes[name]
         found[number] = own
     return found

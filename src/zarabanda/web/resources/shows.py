@@ -26,7 +26,7 @@ from zarabanda.show import repositories
 from zarabanda.show.store import Store
 from zarabanda.stock.rigs import READY
 
-from ..bodies import chunks
+from ..bodies import body_into
 from ..context import browser_id, context
 from ..parts import Done
 from ..stage_picture import first_picture
@@ -218,13 +218,7 @@ def take_in_show() -> tuple[Made, int]:
     """Take in a saved show: the file as the body. It becomes another show of the library; none is overwritten."""
     own = context()
     with tempfile.NamedTemporaryFile(dir=own.data, suffix=show_file.ENDING) as file:
-        size = 0
-        for chunk in chunks():
-            size += len(chunk)
-            if size > LARGEST_FILE:
-                raise ZarabandaError(f"This file is larger than {LARGEST_FILE >> 30} GB.", "file")
-            file.write(chunk)
-        file.flush()
+        body_into(file, LARGEST_FILE)
         report = show_file.look(Path(file.name))
         with own.jobs.of_this_request() as progress:
             made = own.library.make(lambda path: _read(Path(file.name), path, own.data / MEDIA, progress))
