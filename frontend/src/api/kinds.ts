@@ -52,8 +52,6 @@ export const kindEdits = {
     ),
   copy: (name: string, model: string) =>
     edited(take(api.POST("/api/kinds/copies", { body: { name, model } }))),
-  remove: (id: number) =>
-    edited(take(api.DELETE("/api/kinds/{mode_id}", { params: { path: { mode_id: id } } }))),
   async keepPicture(file: File): Promise<string> {
     const answer = await edited(putFile<Schemas["WheelPictureKept"]>("/api/kinds/pictures", file));
     return answer?.picture ?? "";

@@ -40,8 +40,7 @@ class Press:
 
 @dataclass
 class Line:
-    """All presses of one note of a track of a file. key: which, as `track/channel/note`; ours: by what it does, where this
-    program wrote it."""
+    """All presses of one note of a track of a file. key: which, as `track/channel/note`."""
 
     key: str
     name: str
