@@ -29,14 +29,16 @@ const More = styled.div`
 /** A pixel or two are no more to see. */
 const SLACK_PX = 6;
 
-/** Content that scrolls where there is no room for all of it, and then says so below. */
+/** Content that scrolls where there is no room for all of it, and then says so below, on a line that stays: at the end of the
+ * content nothing may move away under a pointer. */
 export function Scroller({ children, className }: { children: ReactNode; className?: string }) {
   const box = useRef<HTMLDivElement>(null);
   const [more, setMore] = useState(false);
   const [scrolls, setScrolls] = useState(false);
   const look = useCallback((content: HTMLElement) => {
     setMore(content.scrollHeight - content.scrollTop - content.clientHeight > SLACK_PX);
-    setScrolls(content.scrollHeight - content.clientHeight > SLACK_PX);
+    const line = (content.nextElementSibling as HTMLElement | null)?.offsetHeight ?? 0;
+    setScrolls(content.scrollHeight - content.clientHeight - line > SLACK_PX);
   }, []);
   useRoom(box, look);
   return (
@@ -44,13 +46,15 @@ export function Scroller({ children, className }: { children: ReactNode; classNa
       <Content ref={box} tabIndex={scrolls ? 0 : undefined}>
         {children}
       </Content>
-      {more && (
+      {scrolls && (
         <More>
           <Button
             data-variant="plain"
+            isDisabled={!more}
             onPress={() => box.current!.scrollBy({ top: box.current!.clientHeight - 40 })}
           >
-            More below <ChevronDown size={14} aria-hidden="true" />
+            {more ? "More below" : "No more below"}
+            {more && <ChevronDown size={14} aria-hidden="true" />}
           </Button>
         </More>
       )}
