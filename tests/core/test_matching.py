@@ -5,7 +5,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from zarabanda.core.rig.matching import by_order, by_place, from_the_middle, heads_of, is_mirrored
+from zarabanda.core.rig.matching import (
+    by_order,
+    by_place,
+    from_the_middle,
+    from_the_middle_on_stage,
+    is_mirrored,
+    partners,
+    parts_in_lists,
+    parts_in_values,
+)
 from zarabanda.core.rig.modes import Channel, ModeSpec
 
 COUNTS = range(1, 41)
@@ -19,7 +28,7 @@ def test_from_the_middle_what_is_symmetrical_stays_symmetrical(n, repeats):
         assert match.shape == (m,)
         assert match.min() >= 0
         assert match.max() < n
-        assert is_mirrored(match, n)
+        assert is_mirrored(match, np.arange(n)[::-1], np.arange(m)[::-1])
         symmetrical = np.minimum(np.arange(n), n - 1 - np.arange(n))
         np.testing.assert_array_equal(symmetrical[match], symmetrical[match][::-1])
         if m <= n:
@@ -41,6 +50,29 @@ def test_by_order_the_first_stay_the_first(n, repeats):
         np.testing.assert_array_equal(match[: min(n, m)], np.arange(min(n, m))) if m <= n or repeats else None
         if not repeats:
             assert (np.diff(match) >= 0).all()
+
+
+def ladders(rows, columns, order):
+    places = [(x - (columns - 1) / 2, 3.0, 1.0 + z) for x in range(columns) for z in range(rows)]
+    return np.array([places[n] for n in order], float)
+
+
+sizes = st.tuples(st.integers(2, 6), st.integers(2, 6))
+
+
+@given(sizes, sizes, st.randoms(use_true_random=False), st.booleans())
+def test_on_stage_rows_and_columns_are_matched_in_whatever_order_lights_are_chosen(here, there, random, repeats):
+    orders = [random.sample(range(rows * columns), rows * columns) for rows, columns in (here, there)]
+    old, new = ladders(*here, orders[0]), ladders(*there, orders[1])
+    match = from_the_middle_on_stage(old, new, repeats=repeats)
+    assert is_mirrored(match, partners(old), partners(new))
+    columns = from_the_middle(here[1], there[1], repeats=repeats)
+    rows = from_the_middle(here[0], there[0], repeats=repeats)
+    for at, (x, _, z) in enumerate(new):
+        column, row = round(x + (there[1] - 1) / 2), round(z - 1)
+        assert tuple(old[match[at]]) == (columns[column] - (here[1] - 1) / 2, 3.0, 1.0 + rows[row])
+    if here == there:
+        np.testing.assert_array_equal(old[match], new)
 
 
 places = st.lists(st.tuples(*[st.integers(-20, 20)] * 3), min_size=1, max_size=12, unique=True)
@@ -69,18 +101,20 @@ def bar(cells, leads):
 
 
 @pytest.mark.parametrize(
-    ("before", "after", "expected"),
+    ("before", "after", "lists", "of_colour", "of_tilt"),
     [
-        ((4, True), (4, True), [(0, 0), (1, 1), (2, 2), (3, 3), (4, 4)]),
-        ((4, False), (2, False), [(1, 2), (2, 3)]),
-        ((4, True), (0, False), [(0, 0)]),
-        ((3, False), (0, False), [(0, 2)]),
-        ((0, False), (3, False), [(1, 0), (2, 0), (3, 0)]),
-        ((2, False), (3, True), [(0, 1), (1, 1), (2, 1), (3, 2)]),
+        ((2, True), (2, True), {0: (0,), 1: (1,), 2: (2,)}, {0: (1, 2), 1: (1,), 2: (2,)}, {0: (0,), 1: (), 2: ()}),
+        ((4, False), (2, False), {1: (), 2: (1,), 3: (2,), 4: ()}, {1: (), 2: (1,), 3: (2,), 4: ()}, dict.fromkeys((1, 2, 3, 4), ())),
+        ((3, True), (0, False), {0: (0,), 1: (), 2: (0,), 3: ()}, dict.fromkeys((0, 1, 2, 3), ()), {0: (0,), 1: (), 2: (0,), 3: ()}),
+        ((0, False), (3, True), {0: (1, 2, 3)}, {0: (1, 2, 3)}, {0: (0,)}),
+        ((2, False), (3, True), {1: (1, 2), 2: (3,)}, {1: (1, 2), 2: (3,)}, {1: (), 2: ()}),
     ],
-)
-def test_heads_match_inside_their_fixtures(before, after, expected):
-    assert heads_of(bar(*before), bar(*after)) == expected
+)  # fmt: skip
+def test_parts_match_inside_their_fixtures(before, after, lists, of_colour, of_tilt):
+    pair = bar(*before), bar(*after)
+    assert parts_in_lists(*pair) == lists
+    assert parts_in_values(*pair, "red") == of_colour
+    assert parts_in_values(*pair, "tilt") == of_tilt
 
 
 def test_a_match_needs_lights_on_both_sides():

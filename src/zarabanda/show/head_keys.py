@@ -55,11 +55,15 @@ def changed(number: int, mode: ModeSpec, now: int, now_mode: ModeSpec) -> Change
     return Change(each, tuple(lit_keys(number, mode)), new_lit)
 
 
+Values = Mapping[str, Mapping[str, Any]]
+"""By attribute and head, or by head and attribute."""
+
+
 class Renaming:
     """Changes of several fixtures at once, applied to lists and to values by head."""
 
     def __init__(self, changes: Sequence[Change]) -> None:
-        self._each = {key: new for change in changes for key, new in change.each.items()}
+        self._each: Mapping[str, tuple[str, ...]] = {key: new for change in changes for key, new in change.each.items()}
         self._whole = {change.lit[0]: change for change in changes if len(change.lit) > 1 and change.lit != change.now_lit}
 
     def keys(self, heads: Sequence[str]) -> list[str]:
@@ -77,6 +81,15 @@ class Renaming:
             for new in self._each.get(key, (key,)):
                 found.setdefault(new, value)
         return found
+
+    def look(self, values: Values) -> dict[str, dict[str, Any]]:
+        """Values by attribute and head as they are now; an attribute without heads goes."""
+        found = {name: self.values(heads) for name, heads in values.items()}
+        return {name: heads for name, heads in found.items() if heads}
+
+    def own(self, by_head: Values) -> dict[str, dict[str, Any]]:
+        """Values by head and attribute as they are now."""
+        return self.values(by_head)
 
     def touches(self, heads: Any) -> bool:
         """Whether any of these heads is called otherwise now."""
@@ -111,11 +124,10 @@ def _heads_of_cue(row: CueRow) -> list[str]:
 
 def _put_cue(row: CueRow, renaming: Renaming) -> None:
     document = row.document
-    values = {name: renaming.values(heads) for name, heads in document["values"].items()}
     lists = {place: {name: renaming.keys(heads) for name, heads in document[place].items()} for place in ("stops", "only_here")}
     row.document = {
         **document, **{place: {name: heads for name, heads in cells.items() if heads} for place, cells in lists.items()},
-        "values": {name: heads for name, heads in values.items() if heads},
+        "values": renaming.look(document["values"]),
         "effects": [{**one, "heads": renaming.keys(one.get("heads", ()))} for one in document["effects"]],
         "seen_moves": renaming.keys(document["seen_moves"]),
     }  # fmt: skip
@@ -129,15 +141,18 @@ def _heads_of_look(row: LookRow) -> list[str]:
 
 
 def _put_look(row: LookRow, renaming: Renaming) -> None:
-    values = {name: renaming.values(heads) for name, heads in row.document["values"].items()}
     row.document = {
-        **row.document, "values": {name: heads for name, heads in values.items() if heads},
+        **row.document, "values": renaming.look(row.document["values"]),
         "effects": [{**one, "heads": renaming.keys(one.get("heads", ()))} for one in row.document["effects"]],
     }  # fmt: skip
 
 
-def _put_own(row: EffectRow | PaletteRow, renaming: Renaming) -> None:
+def _put_own(row: EffectRow, renaming: Renaming) -> None:
     row.document = row.document | {"own": renaming.values(_own_of(row.document))}
+
+
+def _put_palette(row: PaletteRow, renaming: Renaming) -> None:
+    row.document = row.document | {"own": renaming.own(_own_of(row.document))}
 
 
 def _put_list(row: Group | DraftEffect, renaming: Renaming) -> None:
@@ -172,7 +187,7 @@ PLACES: tuple[Place, ...] = (
     Place(LookRow, _heads_of_look, _put_look),
     Place(SpecialRow, lambda row: row.document["heads"], _put_document),
     Place(PixelMapRow, lambda row: row.document["canvas"]["heads"], _put_canvas),
-    Place(PaletteRow, lambda row: _own_of(row.document), _put_own),
+    Place(PaletteRow, lambda row: _own_of(row.document), _put_palette),
     Place(EffectRow, lambda row: _own_of(row.document), _put_own),
 )
 """Every column that keeps heads: one row each."""

@@ -5,6 +5,8 @@ A match of n to m is an array (m,) of indices 0…n − 1: where each light of t
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import linear_sum_assignment
@@ -12,6 +14,7 @@ from scipy.spatial.distance import cdist
 
 from zarabanda.core.rig.modes import ModeSpec
 
+_SAME_M = 0.15
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
@@ -62,27 +65,122 @@ def by_place(places: Floats, others: Floats) -> Ints:
     return np.asarray(found, np.int64)
 
 
-def is_mirrored(match: Ints, n: int) -> bool:
-    """Whether what was symmetrical over the n lights is so over those that were matched."""
-    there = match[::-1]
-    return bool(((match == there) | (match + there == n - 1)).all())
+@dataclass(frozen=True)
+class Ranks:
+    """Lights (n,) that stand in rows and columns on stage, each place taken once. row, column: of each, from below and from the
+    left."""
+
+    row: Ints
+    column: Ints
+
+    @property
+    def shape(self) -> tuple[int, int]:
+        """How many rows, how many columns."""
+        return int(self.row.max()) + 1, int(self.column.max()) + 1
+
+    def at(self, row: Ints, column: Ints) -> Ints:
+        """Which light is at these places."""
+        found = np.zeros(self.shape, np.int64)
+        found[self.row, self.column] = np.arange(len(self.row))
+        return np.asarray(found[row, column], np.int64)
 
 
-def heads_of(before: ModeSpec, after: ModeSpec) -> list[tuple[int, int]]:
-    """Inside a pair of fixtures: each part of the new one, and the part of the old one that it stands for. The whole stands for
-    the whole, cells for cells from their middle; a light without cells for all cells, or for the one in the middle."""
-    old, new = [part for part in before.parts if part], [part for part in after.parts if part]
-    whole = before.parts[0]
-    found = []
-    if new and old:
-        found = [(part, old[at]) for part, at in zip(new, from_the_middle(len(old), len(new)), strict=True)]
-    elif new:
-        found = [(part, whole) for part in new]
-    if 0 in after.parts:
-        found.insert(0, (0, 0 if 0 in before.parts else old[(len(old) - 1) // 2]))
+def ranks_of(places: Floats) -> Ranks | None:
+    """The rows and columns in which lights at places (n, 3) stand, seen from the front; None where they do not, or in one row
+    alone.
+
+    >>> ranks_of(np.array([[-1, 0, 1], [-1, 0, 2], [1, 0, 1], [1, 0, 2]])).shape
+    (2, 2)
+    """
+    column, row = (_levels(places[:, axis]) for axis in (0, 2))
+    rows, columns = int(row.max()) + 1, int(column.max()) + 1
+    once = len(np.unique(row * columns + column)) == len(places) == rows * columns
+    return Ranks(row, column) if once and rows > 1 and columns > 1 else None
+
+
+def _levels(values: Floats) -> Ints:
+    """Which level each of the values is at: a new one begins where there is more than a hand between two."""
+    order = np.argsort(values, kind="stable")
+    steps = np.concatenate([[0], np.diff(values[order]) > _SAME_M]).cumsum()
+    found = np.empty(len(values), np.int64)
+    found[order] = steps
     return found
+
+
+def from_the_middle_on_stage(places: Floats, others: Floats, *, repeats: bool = False) -> Ints:
+    """From the middle of their rows and of their columns, where lights at places (n, 3) and others (m, 3) both stand in such, in
+    whatever order they are chosen; else from the middle of their order."""
+    here, there = ranks_of(places), ranks_of(others)
+    if here is None or there is None:
+        return from_the_middle(len(places), len(others), repeats=repeats)
+    rows, columns = (from_the_middle(n, m, repeats=repeats) for n, m in zip(here.shape, there.shape, strict=True))
+    return here.at(rows[there.row], columns[there.column])
+
+
+def partners(places: Floats) -> Ints:
+    """Which light faces each of those at places (n, 3): across its row, or from the other end of their order. (n,)"""
+    ranks = ranks_of(places)
+    if ranks is None:
+        return np.arange(len(places))[::-1].copy()
+    return ranks.at(ranks.row, ranks.shape[1] - 1 - ranks.column)
+
+
+def is_mirrored(match: Ints, here: Ints, there: Ints) -> bool:
+    """Whether what was symmetrical stays so. here (n,), there (m,): which light faces each, see `partners`."""
+    return bool(((match[there] == here[match]) | (match[there] == match)).all())
+
+
+Parts = dict[int, tuple[int, ...]]
+"""Parts of a fixture (0: the whole, 1…: its cells), each with those of another fixture that follow it."""
+
+
+def parts_in_lists(before: ModeSpec, after: ModeSpec) -> Parts:
+    """Inside a pair of fixtures: which parts of the new one stand in a selection for each part of the old one. Cells for cells
+    from their middle; all cells for a light without; a light without cells for the one in the middle."""
+    lit = tuple(part for part in after.parts if part or not after.cells)
+    if not before.cells:
+        return {0: lit}
+    found = _cells(before, after)
+    if 0 in before.parts:
+        found[0] = (0,) if 0 in after.parts else lit
+    return found
+
+
+def parts_in_values(before: ModeSpec, after: ModeSpec, attribute: str) -> Parts:
+    """The same for values of an attribute: those that have it, the whole where that has it, else cells."""
+    able = {part for part in after.parts if attribute in after.attributes_of(part)}
+    whole = (0,) if 0 in able else tuple(part for part in after.parts if part in able)
+    if not before.cells:
+        return {0: whole}
+    found = {part: tuple(one for one in now if one in able) for part, now in _cells(before, after).items()}
+    if 0 in before.parts:
+        found[0] = whole
+    return found
+
+
+def _cells(before: ModeSpec, after: ModeSpec) -> Parts:
+    old, new = [part for part in before.parts if part], [part for part in after.parts if part]
+    found: dict[int, list[int]] = {part: [] for part in old}
+    for part, at in zip(new or [0], from_the_middle(len(old), len(new) or 1), strict=True):
+        found[old[at]].append(part)
+    return {part: tuple(now) for part, now in found.items()}
 
 
 def _some(n: int, m: int) -> None:
     if n < 1 or m < 1:
         raise ValueError(f"a match needs lights on both sides, not {n} and {m}")
+
+
+def by_score(scores: Floats, least: float) -> list[int]:
+    """Which column each row of scores (n, m) is matched with, each column once, so that the sum is largest; −1 where that would
+    score less than `least`.
+
+    >>> by_score(np.array([[3.0, 2.9], [3.0, 0.2]]), 1.0)
+    [1, 0]
+    """
+    found = [-1] * len(scores)
+    if scores.size:
+        for row, column in zip(*linear_sum_assignment(scores, maximize=True), strict=True):
+            if scores[row, column] >= least:
+                found[row] = int(column)
+    return found

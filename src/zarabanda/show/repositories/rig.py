@@ -97,7 +97,7 @@ def change_mode(session: Session, mode_id: int, document: ModeDocument) -> list[
     if before.parts != after.parts:
         keys_of_heads.rename(session, [keys_of_heads.changed(number, before, number, after) for number in numbers])
     _check_addresses(users, specs(session))
-    _check_heads(session)
+    check_heads(session)
     return lost
 
 
@@ -138,7 +138,7 @@ def add(session: Session, fixtures: Iterable[FixtureDocument], of_modes: Mapping
         added.append(fixture.number)
     session.flush()
     _check_addresses(of_numbers(session, added), specs(session))
-    _check_heads(session)
+    check_heads(session)
     return added
 
 
@@ -149,7 +149,7 @@ def _check_addresses(fixtures: Iterable[Fixture], of_modes: Mapping[int, ModeSpe
             patch.check(one.number, one.universe, one.address, of_modes[one.mode_id].footprint)
 
 
-def _check_heads(session: Session) -> None:
+def check_heads(session: Session) -> None:
     """Refuse more heads than there may be."""
     of_modes, fixtures = specs(session), every(session)
     heads = sum(len(of_modes[one.mode_id].parts) for one in fixtures)
@@ -186,7 +186,7 @@ def change(session: Session, wanted: Mapping[int, Fields]) -> list[str]:
         keys_of_heads.rename(session, changes)
     _check_addresses(of_numbers(session, [fields["number"] for fields in now.values()]), specs(session))
     if swaps:
-        _check_heads(session)
+        check_heads(session)
     return lost
 
 

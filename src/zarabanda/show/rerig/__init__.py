@@ -1,0 +1,1 @@
+"""A show moves to other lights: which stand for which, and everything that follows."""
