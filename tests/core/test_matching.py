@@ -100,14 +100,19 @@ def bar(cells, leads):
     return ModeSpec("any", "bar", "rgb", (*channels, *own), cells + 1, cells=((0.0, 0.0, 0.0),) * cells)
 
 
+EACH_OF_2 = {0: (0,), 1: (1,), 2: (2,)}
+INNER_OF_4 = {1: (), 2: (1,), 3: (2,), 4: ()}
+MIDDLE_OF_3 = {1: (), 2: (0,), 3: ()}
+
+
 @pytest.mark.parametrize(
     ("before", "after", "lists", "of_colour", "of_tilt"),
     [
-        ((2, True), (2, True), {0: (0,), 1: (1,), 2: (2,)}, {0: (1, 2), 1: (1,), 2: (2,)}, {0: (0,), 1: (), 2: ()}),
-        ((4, False), (2, False), {1: (), 2: (1,), 3: (2,), 4: ()}, {1: (), 2: (1,), 3: (2,), 4: ()}, dict.fromkeys((1, 2, 3, 4), ())),
-        ((3, True), (0, False), {0: (0,), 1: (), 2: (0,), 3: ()}, dict.fromkeys((0, 1, 2, 3), ()), {0: (0,), 1: (), 2: (0,), 3: ()}),
+        ((2, True), (2, True), EACH_OF_2, EACH_OF_2, EACH_OF_2),
+        ((4, False), (2, False), INNER_OF_4, INNER_OF_4, INNER_OF_4),
+        ((3, True), (0, False), {0: (0,), **MIDDLE_OF_3}, {0: (0,), 1: (), 2: (), 3: ()}, {0: (0,), **MIDDLE_OF_3}),
         ((0, False), (3, True), {0: (1, 2, 3)}, {0: (1, 2, 3)}, {0: (0,)}),
-        ((2, False), (3, True), {1: (1, 2), 2: (3,)}, {1: (1, 2), 2: (3,)}, {1: (), 2: ()}),
+        ((2, False), (3, True), {1: (1, 2), 2: (3,)}, {1: (1, 2), 2: (3,)}, {1: (1, 2), 2: (3,)}),
     ],
 )  # fmt: skip
 def test_parts_match_inside_their_fixtures(before, after, lists, of_colour, of_tilt):

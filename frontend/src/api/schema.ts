@@ -3203,6 +3203,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let other lights take over, with everything that is programmed; or tell what that would change. One undo step; the show as
+         * @description it was is kept as a copy.
+         */
+        post: operations["re_rig_take_over_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-over/matches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the lights of pairs are matched, and the weave of an effect on both sides of one. */
+        post: operations["re_rig_look_at_matches_matches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-over/pairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Both rigs, and which group of the one could take over from which of the other. */
+        post: operations["re_rig_propose_pairs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/take-over/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rigs that the open show can go to. */
+        get: operations["re_rig_get_rigs_rigs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/timelines": {
         parameters: {
             query?: never;
@@ -4382,6 +4453,18 @@ export interface components {
             to?: number | null;
         };
         /**
+         * ChangeView
+         * @description Something that changes, and how, in words.
+         */
+        ChangeView: {
+            /** Lines */
+            lines: string[];
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+        };
+        /**
          * ChannelPart
          * @description One channel: what it carries, its slots (coarse first), natural values at DMX 0 and full, its cell (0: the whole).
          */
@@ -4737,6 +4820,16 @@ export interface components {
             now: number;
             /** Then */
             then: number;
+            /** What */
+            what: string;
+        };
+        /**
+         * CountedView
+         * @description How many of a kind change.
+         */
+        CountedView: {
+            /** Count */
+            count: number;
             /** What */
             what: string;
         };
@@ -8260,6 +8353,40 @@ export interface components {
             text: string;
         };
         /**
+         * MatchAsk
+         * @description Pairs to look at. chosen: the one whose weave is made, with an effect of the library, 0: none.
+         */
+        MatchAsk: {
+            /**
+             * Chosen
+             * @default 0
+             */
+            chosen?: number;
+            /**
+             * Effect
+             * @default 0
+             */
+            effect?: number;
+            /** Pairs */
+            pairs: components["schemas"]["PairPart"][];
+            /** Rig */
+            rig: string;
+        };
+        /**
+         * MatchView
+         * @description The pairs as they would be matched, and the same weave on both sides of the chosen one, with a sentence on its symmetry.
+         */
+        MatchView: {
+            here: components["schemas"]["WeaveView"] | null;
+            /** Pairs */
+            pairs: components["schemas"]["PairView"][];
+            /** Sentence */
+            sentence: string;
+            /** Still Mirrored */
+            still_mirrored: boolean;
+            there: components["schemas"]["WeaveView"] | null;
+        };
+        /**
          * MediaView
          * @description All media, by name.
          */
@@ -9197,6 +9324,26 @@ export interface components {
             other: number;
         };
         /**
+         * OtherRig
+         * @description A rig that a show can go to.
+         */
+        OtherRig: {
+            /** Id */
+            id: string;
+            /** Lights */
+            lights: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OtherRigs
+         * @description Rigs that the open show can go to; the first is its own, for groups of it.
+         */
+        OtherRigs: {
+            /** Rigs */
+            rigs: components["schemas"]["OtherRig"][];
+        };
+        /**
          * OutlineView
          * @description What outlines of a sound there are: how long a block of each level is, in s, and how many.
          */
@@ -9297,6 +9444,45 @@ export interface components {
             on_faders: ("effect" | "look" | "list" | "group" | "alone" | "tempo" | "special" | "master" | "row" | "message" | "stop-effects" | "page" | "actions" | "release" | "pixels")[];
             /** Pages */
             pages: components["schemas"]["PageView"][];
+        };
+        /**
+         * PairPart
+         * @description Lights, and those that take over from them; null: none. way: from the middle, by place, by order, or by hand: `match` then
+         *     gives each of the others the index of the light that it stands for, −1 none. repeats: where there are more, the row is
+         *     repeated instead of spread.
+         */
+        PairPart: {
+            /** Match */
+            match?: number[];
+            /**
+             * Repeats
+             * @default false
+             */
+            repeats?: boolean;
+            source: components["schemas"]["SidePart"];
+            /** @default null */
+            target?: components["schemas"]["SidePart"] | null;
+            /**
+             * Way
+             * @default middle
+             * @enum {string}
+             */
+            way?: "middle" | "place" | "order" | "hand";
+        };
+        /**
+         * PairView
+         * @description How the lights of a pair are matched. mirrored: what was symmetrical stays so; sentence: that in words; differences:
+         *     between their kinds.
+         */
+        PairView: {
+            /** Differences */
+            differences: string[];
+            /** Match */
+            match: number[];
+            /** Mirrored */
+            mirrored: boolean;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * PaletteContent
@@ -9790,6 +9976,21 @@ export interface components {
             wait?: number;
         };
         /**
+         * Proposal
+         * @description Both rigs as lights that are matched as one, and pairs of them by name, kind and place. For groups of the own rig no pairs
+         *     are proposed.
+         */
+        Proposal: {
+            /** After */
+            after: components["schemas"]["SideView"][];
+            /** Before */
+            before: components["schemas"]["SideView"][];
+            /** Name */
+            name: string;
+            /** Pairs */
+            pairs: components["schemas"]["PairPart"][];
+        };
+        /**
          * ProposalView
          * @description All groups, in the order of the stage.
          */
@@ -10019,6 +10220,14 @@ export interface components {
              * @default true
              */
             delete?: boolean;
+        };
+        /**
+         * RigAsk
+         * @description Which rig the show would go to.
+         */
+        RigAsk: {
+            /** Rig */
+            rig: string;
         };
         /**
          * RigDone
@@ -10586,6 +10795,37 @@ export interface components {
             shows: components["schemas"]["ShowEntryView"][];
         };
         /**
+         * SidePart
+         * @description Lights that are matched as one, in their order. group: the number of their group in the show, 0: none.
+         */
+        SidePart: {
+            /**
+             * Group
+             * @default 0
+             */
+            group?: number;
+            /** Name */
+            name: string;
+            /** Numbers */
+            numbers: number[];
+        };
+        /**
+         * SideView
+         * @description Lights that are matched as one. of_group: they are a group; kinds: what they are, in words.
+         */
+        SideView: {
+            /** Group */
+            group: number;
+            /** Kinds */
+            kinds: string;
+            /** Name */
+            name: string;
+            /** Numbers */
+            numbers: number[];
+            /** Of Group */
+            of_group: boolean;
+        };
+        /**
          * SimulatedDevice
          * @description A simulated device, and what it got, newest first. vanished: it is unplugged; bad: what it could not read.
          */
@@ -10947,6 +11187,38 @@ export interface components {
             families: ("intensity" | "position" | "colour" | "beam")[];
             /** Heads */
             heads: string[];
+        };
+        /**
+         * TakeOverAsk
+         * @description Take over. aims: positions are aimed at the same points on stage, else their angles are kept; preview: only tell.
+         */
+        TakeOverAsk: {
+            /**
+             * Aims
+             * @default true
+             */
+            aims?: boolean;
+            /** Pairs */
+            pairs: components["schemas"]["PairPart"][];
+            /**
+             * Preview
+             * @default true
+             */
+            preview?: boolean;
+            /** Rig */
+            rig: string;
+        };
+        /**
+         * TakenOver
+         * @description What taking over changes, or would.
+         */
+        TakenOver: {
+            /** Changes */
+            changes: components["schemas"]["ChangeView"][];
+            /** Counts */
+            counts: components["schemas"]["CountedView"][];
+            /** Done */
+            done: string;
         };
         /**
          * TempoChange
@@ -19040,6 +19312,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    re_rig_take_over_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOverAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOver"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    re_rig_look_at_matches_matches_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    re_rig_propose_pairs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    re_rig_get_rigs_rigs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherRigs"];
                 };
             };
             /** @description Unprocessable Entity */

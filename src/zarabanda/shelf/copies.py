@@ -18,7 +18,7 @@ from .show_file import ENDING
 COPIES = "copies"
 REASONS = {
     "clock": "by the clock", "migration": "before it was brought up to date", "restore": "before a copy was taken back",
-    "import": "before parts of another show came in",
+    "rig": "before it went to another rig", "import": "before parts of another show came in",
 }  # fmt: skip
 """Why a copy was made, in words."""
 _NAME = re.compile(r"^(\d{10})-([a-z]+)\.zarabanda$")

@@ -164,6 +164,19 @@ def _spread(effect: Effect, placed: Placed, keys: list[str]) -> dict[str, Any]:
     }
 
 
+def seen_attribute(effect: Effect) -> str:
+    """What of an effect a small weave shows best: how it looks, its colour alone, or what it moves."""
+    touched = _touched(effect)
+    if "intensity" in touched:
+        return "look"
+    return "colour" if _colours(touched) else touched[-1]
+
+
+def pixels_of(view: WeaveView) -> NDArray[np.uint8]:
+    """The pixels of a weave, (heads, columns, 3)."""
+    return np.frombuffer(base64.b64decode(view.pixels), np.uint8).reshape(len(view.heads), view.columns, 3)
+
+
 def make(effect: Effect, ask: WeaveAsk, rig: Rig, draft: looks.Look, bpm: float) -> WeaveView:
     """The weave of an effect. bpm: of its tempo."""
     touched = _touched(effect)

@@ -147,15 +147,19 @@ def parts_in_lists(before: ModeSpec, after: ModeSpec) -> Parts:
 
 
 def parts_in_values(before: ModeSpec, after: ModeSpec, attribute: str) -> Parts:
-    """The same for values of an attribute: those that have it, the whole where that has it, else cells."""
+    """The same for values of an attribute: those that have it, the whole where that has it, else cells. Values that did nothing
+    go where lists go."""
     able = {part for part in after.parts if attribute in after.attributes_of(part)}
     whole = (0,) if 0 in able else tuple(part for part in after.parts if part in able)
-    if not before.cells:
-        return {0: whole}
-    found = {part: tuple(one for one in now if one in able) for part, now in _cells(before, after).items()}
+    found = (
+        {0: whole}
+        if not before.cells
+        else {part: tuple(one for one in now if one in able) for part, now in _cells(before, after).items()}
+    )
     if 0 in before.parts:
         found[0] = whole
-    return found
+    idle = [part for part in found if attribute not in before.attributes_of(part)]
+    return found | {part: now for part, now in parts_in_lists(before, after).items() if part in idle}
 
 
 def _cells(before: ModeSpec, after: ModeSpec) -> Parts:

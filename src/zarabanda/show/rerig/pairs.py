@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zarabanda.core.rig import matching
-from zarabanda.core.rig.modes import head_key, head_keys
+from zarabanda.core.rig.modes import head_key, head_keys, lit_keys
 from zarabanda.errors import ZarabandaError, brief
 
 from .rigs import RigRows
@@ -51,7 +51,7 @@ def sides(rig: RigRows) -> list[Side]:
     """Groups whose lights are not all in ones before; those of one kind first, large ones before small ones. Then what is in no
     group, by model."""
     taken, found = set[int](), list[Side]()
-    groups = [Side(one.name, _numbers(one.heads, rig), one.id) for one in rig.groups]
+    groups = [Side(one.name, numbers_of(one.heads, rig), one.id) for one in rig.groups]
     mixed = {one: len({rig.mode_of[number].name for number in one.numbers}) > 1 for one in groups}
     for one in sorted((one for one in groups if one.numbers), key=lambda one: (mixed[one], -len(one.numbers))):
         if not taken.issuperset(one.numbers) and not (mixed[one] and taken.intersection(one.numbers)):
@@ -75,7 +75,8 @@ def side_of(rig: RigRows, numbers: Sequence[int], name: str, group: int = 0) -> 
     return Side(name, tuple(dict.fromkeys(numbers)), group)
 
 
-def _numbers(heads: Sequence[str], rig: RigRows) -> tuple[int, ...]:
+def numbers_of(heads: Sequence[str], rig: RigRows) -> tuple[int, ...]:
+    """The fixtures of heads, each once, in their order."""
     numbers = dict.fromkeys(int(key.partition(".")[0]) for key in heads)
     return tuple(number for number in numbers if number in rig.mode_of)
 
@@ -144,6 +145,37 @@ def is_mirrored(pair: Pair, before: RigRows, after: RigRows) -> bool:
     return matching.is_mirrored(
         match, matching.partners(_places(pair.source, before)), matching.partners(_places(pair.target, after))
     )
+
+
+def in_words(pair: Pair, before: RigRows, after: RigRows) -> str:
+    """How the lights of a pair are matched, and whether what was symmetrical stays so, in a sentence or two."""
+    if pair.target is None:
+        return "Nothing takes over: what they did goes."
+    n, m = len(pair.source.numbers), len(pair.target.numbers)
+    if pair.way == "hand":
+        said = "As drawn by hand."
+    elif m > n:
+        said = f"The row of {n} is repeated over {m}." if pair.repeats else f"The {n} are spread over {m}."
+    elif m == n:
+        said = "One for one."
+    else:
+        said = f"{m} take over from {_WHICH[pair.way]} of {n}."
+    if is_mirrored(pair, before, after):
+        return f"{said} Still mirrored: what was the same on both sides stays so."
+    return f"{said} Not mirrored: what was the same on both sides is not so any more."
+
+
+_WHICH: dict[Way, str] = {"middle": "the inner ones", "place": "the nearest ones", "order": "the first ones", "hand": "some"}
+
+
+def facing(side: Side, rig: RigRows) -> dict[str, str]:
+    """The head that faces each one of a side: of the light across, cells from their other end."""
+    other = matching.partners(_places(side, rig)).tolist()
+    found = dict[str, str]()
+    for number, at in zip(side.numbers, other, strict=True):
+        here, there = (lit_keys(one, rig.mode_of[one]) for one in (number, side.numbers[at]))
+        found |= dict(zip(here, reversed(there), strict=False)) if len(here) == len(there) else {key: key for key in here}
+    return found
 
 
 @dataclass(frozen=True)

@@ -62,7 +62,7 @@ def _checked(pairs: Sequence[Pair], before: RigRows, after: RigRows) -> Heads:
 def _report(told: Sequence[Told], pairs: Sequence[Pair], before: RigRows, after: RigRows) -> Report:
     order = list(CALLED.values())
     return Report(
-        tuple(sorted(told, key=lambda one: order.index(one.what))), tuple(_between(pair, before, after) for pair in pairs)
+        tuple(sorted(told, key=lambda one: order.index(one.what))), tuple(between(pair, before, after) for pair in pairs)
     )
 
 
@@ -208,7 +208,7 @@ def _name_of(row: Any, within: Mapping[int, str]) -> str:
     return str(getattr(row, "name", "")) or "The draft"
 
 
-def _between(pair: Pair, before: RigRows, after: RigRows) -> tuple[str, ...]:
+def between(pair: Pair, before: RigRows, after: RigRows) -> tuple[str, ...]:
     """What is different between the kinds of a pair, in words."""
     if pair.target is None:
         return ("Nothing takes over: what they did goes.",)

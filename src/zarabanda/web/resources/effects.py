@@ -120,15 +120,20 @@ def _woven(session: Session, document: EffectDocument, ask: WeaveAsk) -> WeaveVi
     effect = document.to_core(repositories.palettes.by_name(session) if asked else {})
     ask = _checked(ask)
     draft = repositories.draft.look(session)
-    state = context().link.state
-    live = {tempo.name: tempo.bpm for tempo in state.tempos} if state else {}
-    tempo = document.speed.tempo if document.speed.kind == "tempo" else ""
-    kept = repositories.tempos.named(session, tempo)
-    bpm = live.get(tempo) or (kept.bpm if kept else 120.0)
+    bpm = bpm_of(session, document)
     woven = weaving.make(effect, ask, context().link.rig, draft, bpm)
     if ask.notices and asked:
         woven.notices += _missing_palettes(session, document)
     return woven
+
+
+def bpm_of(session: Session, document: EffectDocument) -> float:
+    """Of the tempo of an effect, as it is now."""
+    state = context().link.state
+    live = {tempo.name: tempo.bpm for tempo in state.tempos} if state else {}
+    tempo = document.speed.tempo if document.speed.kind == "tempo" else ""
+    kept = repositories.tempos.named(session, tempo)
+    return live.get(tempo) or (kept.bpm if kept else 120.0)
 
 
 def _missing_palettes(session: Session, document: EffectDocument) -> list[NoticeView]:
