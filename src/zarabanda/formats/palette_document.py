@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, ValidationInfo, model_validator
 
 from zarabanda.core.colour.spaces import SPACES, hex_to_rgb
 from zarabanda.core.effects.palette import Palette
@@ -16,6 +16,10 @@ Values = dict[str, Annotated[float, Field(allow_inf_nan=False)]]
 LONGEST_NAME = 80
 MIXED = "mixed"
 """The family of a palette that has values of several."""
+
+
+KEPT = {"kept": True}
+"""Context of documents that are in a show: whose lights are all gone may be empty there."""
 
 
 class PaletteDocument(BaseModel):
@@ -33,12 +37,12 @@ class PaletteDocument(BaseModel):
     way: str = ""
 
     @model_validator(mode="after")
-    def _fits(self) -> PaletteDocument:
+    def _fits(self, info: ValidationInfo) -> PaletteDocument:
         if self.colour is not None and self.family not in ("colour", MIXED):
             raise ValueError(f"a colour belongs to a palette of the family colour, not {self.family}")
         if self.way and self.way not in SPACES:
             raise ValueError(f"there is no way of colours {shown(self.way)}; use one of {', '.join(SPACES)}")
-        if self.colour is None and not any(values for _, values in self._every()):
+        if self.colour is None and info.context != KEPT and not any(values for _, values in self._every()):
             raise ValueError("a palette needs at least one value")
         for place, values in self._every():
             for name, value in values.items():

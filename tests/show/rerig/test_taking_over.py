@@ -12,6 +12,7 @@ from zarabanda.core.rig import stage
 from zarabanda.core.rig.followed import points_of
 from zarabanda.demo import touring
 from zarabanda.errors import ZarabandaError
+from zarabanda.show.compile import all_parts
 from zarabanda.show.rerig import pairs, rigs, taking_over
 from zarabanda.show.rerig.pairs import Pair, Side
 from zarabanda.show.store import Store
@@ -70,6 +71,8 @@ def test_the_demo_goes_on_tour_and_undo_brings_all_of_it_back(store):
     known, text = after.keys, json.dumps(content(store, CueRow, ControlRow, PaletteRow, PixelMapRow, SpecialRow), default=str)
     for key in sorted(rig.keys - known):
         assert f'"{key}"' not in text
+    with store.reading() as session:
+        assert all_parts(session), "the engine can have it"
     store.undo("b")
     assert content(store, *every) == before
 

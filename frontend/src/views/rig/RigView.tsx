@@ -17,6 +17,7 @@ import { UniverseMap } from "./map/UniverseMap";
 import { PlacesPanel } from "./PlacesPanel";
 import { RigQuestion, type Question } from "./RigQuestion";
 import { rigEdits } from "../../api/rigEdits";
+import { TakeOverPage } from "./takeover/TakeOverPage";
 import { asRows, COLUMNS, shownRows } from "./table/columns";
 import { FixtureTable } from "./table/FixtureTable";
 import { TableTools } from "./table/TableTools";
@@ -95,6 +96,7 @@ export function RigView() {
   const [hidden, setHidden] = useState<ReadonlySet<string>>(HIDDEN_AT_FIRST);
   const [question, setQuestion] = useState<Question | null>(null);
   const [kind, setKind] = useState<string | null>(null);
+  const [takesOver, setTakesOver] = useState(false);
   const file = useRigFile();
   const numbers = useMemo(() => fixturesOf(selection), [selection]);
   const selected = useMemo(() => new Set(numbers), [numbers]);
@@ -113,6 +115,7 @@ export function RigView() {
     added.current = [];
   }, [rig]);
   if (!rig) return null;
+  if (takesOver) return <TakeOverPage onClose={() => setTakesOver(false)} />;
   if (kind) return <KindPage name={kind} rig={rig} onName={setKind} onClose={() => setKind(null)} />;
   if (!rig.fixtures.length && tab !== "add")
     return (
@@ -164,6 +167,7 @@ export function RigView() {
               numbers={numbers}
               onDelete={() => void askToDelete()}
               onKind={setKind}
+              onTakeOver={() => setTakesOver(true)}
               onFile={file.choose}
             />
             <StepTools />

@@ -18,7 +18,7 @@ from zarabanda.core.rig import attributes
 from zarabanda.core.rig.heads import Heads
 from zarabanda.errors import InUse, NotThere, ZarabandaError
 from zarabanda.formats.effect_document import EffectDocument
-from zarabanda.formats.palette_document import MIXED, PaletteDocument
+from zarabanda.formats.palette_document import KEPT, MIXED, PaletteDocument
 
 from .. import references
 from ..tables import CueRow, DraftValue, EffectRow, LookRow, PaletteRow
@@ -37,12 +37,12 @@ def to_core(row: PaletteRow) -> Palette:
 
 def document(row: PaletteRow) -> PaletteDocument:
     """Its document, read."""
-    return PaletteDocument.model_validate(row.document)
+    return PaletteDocument.model_validate(row.document, context=KEPT)
 
 
 @lru_cache(maxsize=1024)
 def _palette(name: str, document: str) -> Palette:
-    return PaletteDocument.model_validate_json(document).to_core(name)
+    return PaletteDocument.model_validate_json(document, context=KEPT).to_core(name)
 
 
 def by_name(session: Session) -> dict[str, Palette]:

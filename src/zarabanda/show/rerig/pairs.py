@@ -161,8 +161,8 @@ def in_words(pair: Pair, before: RigRows, after: RigRows) -> str:
     else:
         said = f"{m} take over from {_WHICH[pair.way]} of {n}."
     if is_mirrored(pair, before, after):
-        return f"{said} Still mirrored: what was the same on both sides stays so."
-    return f"{said} Not mirrored: what was the same on both sides is not so any more."
+        return f"{said} Still mirrored."
+    return f"{said} Not mirrored any more."
 
 
 _WHICH: dict[Way, str] = {"middle": "the inner ones", "place": "the nearest ones", "order": "the first ones", "hand": "some"}

@@ -22,7 +22,7 @@ from ..tables import (
 )
 
 CALLED: dict[type[Base], str] = {
-    Fixture: "fixtures", Group: "groups", PaletteRow: "palettes", EffectRow: "effects", CueRow: "cues", BuskRow: "rows",
+    Fixture: "the rig", Group: "groups", PaletteRow: "palettes", EffectRow: "effects", CueRow: "cues", BuskRow: "rows",
     ControlRow: "faders and buttons", LookRow: "looks and overlays", SpecialRow: "specials", PixelMapRow: "pixel maps",
     DraftValue: "the draft", DraftEffect: "the draft", DraftFan: "the draft",
 }  # fmt: skip

@@ -88,7 +88,7 @@ def _fixtures(session: Session, before: RigRows, after: RigRows) -> Iterator[Tol
             setattr(row, name, value)
     session.flush()
     rigs_of_show.check_heads(session)
-    yield Told("fixtures", "The rig", (f"{len(before.fixtures)} lights go, {len(after.fixtures)} come.",))
+    yield Told("the rig", "Its lights", (f"{len(before.fixtures)} lights go, {len(after.fixtures)} come.",))
 
 
 def _mode(session: Session, after: RigRows, name: str) -> int:

@@ -21,12 +21,13 @@ interface Props {
   numbers: number[];
   onDelete: () => void;
   onKind: (name: string) => void;
+  onTakeOver: () => void;
   /** Choose a file with a rig. */
   onFile: () => void;
 }
 
 /** What can be done with the chosen fixtures: addresses, copies, cells. */
-export function FixtureMenus({ rig, numbers, onDelete, onKind, onFile }: Props) {
+export function FixtureMenus({ rig, numbers, onDelete, onKind, onTakeOver, onFile }: Props) {
   const [asked, setAsked] = useState<Asked | null>(null);
   const { fixtures } = rig;
   const chosen = new Set(numbers);
@@ -73,6 +74,7 @@ export function FixtureMenus({ rig, numbers, onDelete, onKind, onFile }: Props) 
           { id: "mirror", text: `Duplicate mirrored from ${first} on`, disabled: none },
           { id: "kind", text: "Open their kind", disabled: kinds.size !== 1 },
           { id: "delete", text: "Delete …", disabled: none },
+          { id: "over", text: "Take over to other lights …", disabled: !fixtures.length },
           { id: "in", text: "Take in a CSV or MVR file …" },
           { id: "out", text: "Save all as CSV", disabled: !fixtures.length },
           { id: "scene", text: "Save all as MVR", disabled: !fixtures.length },
@@ -80,6 +82,7 @@ export function FixtureMenus({ rig, numbers, onDelete, onKind, onFile }: Props) 
         onAction={(id) => {
           if (id === "copy" || id === "mirror") void rigEdits.duplicate(numbers, first, id === "mirror");
           else if (id === "kind") onKind(rig.modes.get(own[0]!.mode_id)!.name);
+          else if (id === "over") onTakeOver();
           else if (id === "in") onFile();
           else if (id === "out") window.location.assign("/api/rig/patch.csv");
           else if (id === "scene") window.location.assign("/api/rig/scene.mvr");
