@@ -27,6 +27,7 @@ def bench(
     songs: Annotated[bool, typer.Option(help="Measure a song of 5,000 events on 2,000 heads, and following MTC.")] = False,
     pixels: Annotated[bool, typer.Option(help="Measure pixel maps: 20,000 cells, films, the wall of the demo.")] = False,
     files: Annotated[bool, typer.Option(help="Measure saving and restoring a large show, and scenes of 2,000 fixtures.")] = False,
+    rerig: Annotated[bool, typer.Option(help="Measure a show of 2,000 heads taken over to another rig.")] = False,
     kills: Annotated[int, typer.Option(help="Kill web and engine so often while cues play, and compare.", min=0)] = 0,
     output: Annotated[bool, typer.Option(help="Measure sending alone: E1.31, Art-Net, and beside routes that fail.")] = False,
 ) -> None:
@@ -43,6 +44,7 @@ def bench(
         bench_look,
         bench_output,
         bench_pixels,
+        bench_rerig,
         bench_songs,
     )
 
@@ -58,6 +60,7 @@ def bench(
         (pixels, bench_pixels, lambda one: one.measure(max(seconds, 10.0))),
         (songs, bench_songs, lambda one: one.measure(max(seconds, 10.0))),
         (files, bench_files, lambda one: one.measure()),
+        (rerig, bench_rerig, lambda one: one.measure()),
         (kills, bench_kills, lambda one: one.measure(kills)),
     ]
     for wanted, module, measure in alone:

@@ -25,7 +25,8 @@ BUDGETS_S = {
 """What each may take, s."""
 
 
-def _build(data: Path) -> Path:
+def build(data: Path) -> Path:
+    """The show at DATA/show.db."""
     bench_cues.build(data)
     store = Store(data / "show.db")
     try:
@@ -51,7 +52,7 @@ def measure() -> Report:
     found: dict[str, list[float]] = {name: [] for name in BUDGETS_S}
     with tempfile.TemporaryDirectory(prefix="zarabanda-bench-") as folder:
         data = Path(folder)
-        source = _build(data / "made")
+        source = build(data / "made")
         saved = data / "saved.zarabanda"
         for n in range(TIMES):
             with saved.open("wb") as target:
