@@ -54,6 +54,8 @@ interface Desk {
   unreached: string[];
   /** Whether the next light that is pointed at on the stage is asked about. */
   asking: boolean;
+  /** Which light is broken, while one is pointed at that stands in for it; `first`: the broken one is pointed at; null: neither. */
+  standing: number | "first" | null;
   /** Whether an effect of the library is seen on stage while the pointer rests on it. */
   auditions: boolean;
   /** The busking page that is shown; null: the first, and 0: the faders and buttons. */
@@ -93,6 +95,7 @@ export const useDesk = create<Desk>(() => ({
   why: null,
   unreached: [],
   asking: false,
+  standing: null,
   auditions: true,
   busk: null,
   bank: null,
@@ -112,6 +115,8 @@ export const desk = {
     }),
   /** Tell why a value of a head is what it is; without an attribute, the first that it has. */
   ask: (why: Desk["why"]) => useDesk.setState({ why, asking: false }),
+  /** Point at a broken light, and at the one that stands in for it; or no more. */
+  standIn: (standing: Desk["standing"]) => useDesk.setState({ standing, asking: false }),
   fade: (fades: Partial<Desk["fades"]>) =>
     useDesk.setState((state) => ({ fades: { ...state.fades, ...fades } })),
   openList: (list: number, cue: number | null = null) => useDesk.setState({ list, cue, view: "cues" }),

@@ -6773,7 +6773,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePixelLevel"] | components["schemas"]["LivePressPixels"] | components["schemas"]["LivePixelsOut"] | components["schemas"]["LiveLookAtPixels"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveStandIn"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePixelLevel"] | components["schemas"]["LivePressPixels"] | components["schemas"]["LivePixelsOut"] | components["schemas"]["LiveLookAtPixels"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -7852,10 +7852,29 @@ export interface components {
             value: number;
         };
         /**
+         * StandIn
+         * @description Let a light stand in for a broken one: fixtures by their numbers; by: None: it is given back.
+         */
+        LiveStandIn: {
+            /** @default null */
+            by?: number | null;
+            /** @enum {unknown} */
+            do: "stand-in";
+            light: number;
+        };
+        /**
+         * StandInTold
+         * @description A light that stands in for a broken one, both by number.
+         */
+        LiveStandInTold: {
+            by: number;
+            light: number;
+        };
+        /**
          * State
          * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
          *         blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
-         *         be, while the stage stays.
+         *         be, while the stage stays; stand_ins: lights that stand in for broken ones.
          */
         LiveState: {
             /** @default [] */
@@ -7909,6 +7928,8 @@ export interface components {
             specials?: components["schemas"]["LiveSpecialTold"][];
             /** @default 1 */
             specials_level?: number;
+            /** @default [] */
+            stand_ins?: components["schemas"]["LiveStandInTold"][];
             stopped: string[];
             t: number;
             tempos: components["schemas"]["LiveTempoState"][];

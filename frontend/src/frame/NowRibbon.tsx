@@ -15,6 +15,7 @@ import { PixelChips } from "./PixelChips";
 import { nothingRuns } from "./nothingRuns";
 import { SongChip } from "./SongChip";
 import { SpecialChip } from "./SpecialChip";
+import { StandInChips } from "./StandInChips";
 import { TwoColoursChip } from "./TwoColoursChip";
 import { ListChip } from "./ListChip";
 
@@ -117,6 +118,7 @@ export function NowRibbon() {
         {specials?.map((told) => (
           <SpecialChip key={told.id} told={told} />
         ))}
+        <StandInChips />
         <LookChips />
         <PixelChips />
         {actions?.map((told) => (

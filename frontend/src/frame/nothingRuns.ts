@@ -15,6 +15,7 @@ export function nothingRuns(state: Schemas["LiveState"] | null): boolean {
     !looks?.length &&
     !pixels?.length &&
     !actions?.length &&
+    !state.stand_ins?.length &&
     !two
   );
 }

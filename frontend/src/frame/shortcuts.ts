@@ -129,14 +129,14 @@ function command(event: KeyboardEvent, commands: Commands): (() => void) | null 
     },
     f: () => desk.size("full"),
     b: () => act({ do: "blind" }),
-    w: () => useDesk.setState(({ asking }) => ({ asking: !asking })),
+    w: () => useDesk.setState(({ asking }) => ({ asking: !asking, standing: null })),
   };
   return plain[event.key.length === 1 ? event.key.toLowerCase() : event.key] ?? null;
 }
 
 function close() {
-  const { stages, view, asking, why } = useDesk.getState();
-  if (asking || why) useDesk.setState({ asking: false, why: null });
+  const { stages, view, asking, why, standing } = useDesk.getState();
+  if (asking || why || standing !== null) useDesk.setState({ asking: false, why: null, standing: null });
   else if (stages[view] === "full") desk.size("full");
   else desk.select([]);
 }

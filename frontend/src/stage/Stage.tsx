@@ -16,6 +16,7 @@ import { PixelsMark } from "./PixelsMark";
 import { ScrubMark } from "./ScrubMark";
 import { Asking, Frame } from "./StageFrame";
 import { StageTools } from "./StageTools";
+import { pointedAt, StandingIn } from "./StandingIn";
 
 const NEAR_PX = 18;
 
@@ -62,6 +63,7 @@ export function Stage() {
   const size = useStageSize();
   const shownIn = useDesk((state) => state.view);
   const asking = useDesk((state) => state.asking);
+  const standing = useDesk((state) => state.standing !== null);
   const heads = useMemo(() => rig?.heads ?? [], [rig]);
 
   useEffect(() => {
@@ -201,6 +203,10 @@ export function Stage() {
         if (head) desk.ask({ head: head.key, attribute: null });
         return;
       }
+      if (useDesk.getState().standing !== null) {
+        if (head) pointedAt(head.fixture);
+        return;
+      }
       if (!head) {
         if (!event.shiftKey && !event.ctrlKey) desk.select([]);
         return;
@@ -227,7 +233,12 @@ export function Stage() {
   }, [heads, rig]);
 
   return (
-    <Frame data-size={size} data-view={shownIn} data-asking={asking || undefined} aria-label="Stage">
+    <Frame
+      data-size={size}
+      data-view={shownIn}
+      data-asking={asking || standing || undefined}
+      aria-label="Stage"
+    >
       <canvas
         ref={canvas}
         role="img"
@@ -238,6 +249,7 @@ export function Stage() {
       <CueMark />
       <ScrubMark />
       <PixelsMark />
+      <StandingIn />
       {asking && <Asking>Why? Point at a light: the whole way of its values is told.</Asking>}
     </Frame>
   );

@@ -49,4 +49,5 @@ export const Asking = styled.p`
   padding: 4px 10px;
   background: ${STAGE.bone};
   color: ${STAGE.ink};
+  pointer-events: none;
 `;

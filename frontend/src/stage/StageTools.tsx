@@ -16,6 +16,9 @@ const Corner = styled.div`
     color: var(--stage-bone);
     border-color: var(--stage-edge);
   }
+  &[data-pointing] > :not([data-selected]) {
+    visibility: hidden; /* lights lie behind them */
+  }
   button[data-selected] {
     background: var(--stage-bone);
     color: var(--stage-ink);
@@ -40,11 +43,12 @@ export function StageTools() {
   const elevation = useDesk((state) => state.elevation);
   const size = useStageSize();
   const asking = useDesk((state) => state.asking);
+  const standing = useDesk((state) => state.standing !== null);
   const busking = useDesk((state) => state.view === "busk");
   const full = size === "full";
   const sizes = busking ? [HIDDEN, ...SIZES] : SIZES;
   return (
-    <Corner>
+    <Corner data-pointing={asking || standing || undefined}>
       <Group
         aria-label="Seen from"
         selectionMode="single"
@@ -76,9 +80,17 @@ export function StageTools() {
         data-variant="small"
         aria-label="Why? Then point at a light"
         isSelected={asking}
-        onChange={(on) => useDesk.setState({ asking: on })}
+        onChange={(on) => useDesk.setState({ asking: on, standing: null })}
       >
         Why?
+      </Toggle>
+      <Toggle
+        data-variant="small"
+        aria-label="Stand in: point at a broken light, then at another one"
+        isSelected={standing}
+        onChange={(on) => desk.standIn(on ? "first" : null)}
+      >
+        Stand in
       </Toggle>
       <Button
         data-variant="small"

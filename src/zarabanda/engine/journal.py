@@ -17,7 +17,7 @@ from zarabanda.messages import AnyPart, FixturePart, PartKey, ShowUpdate
 from . import kept_songs, kept_stage
 from .kept_songs import SongEntry
 from .kept_stage import StageEntry
-from .live import draft
+from .live import draft, stand_ins
 from .live.cut_off import CutOff, standing
 from .live.state import LiveState
 from .program import Program
@@ -51,6 +51,7 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     blind: float | None
     ended: bool = False
     cut_off: tuple[float, list[int]] | None = None
+    stand_ins: dict[int, int] = msgspec.field(default_factory=dict)
 
 
 def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: bool = False) -> LiveEntry:
@@ -59,6 +60,7 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: boo
         version=VERSION, boot=boot, now=now, wall=wall, stage=kept_stage.written(state), songs=kept_songs.written(state.songs),
         grand=state.grand, blackout=state.blackout, opened=state.opened, blind=state.blind, ended=ended,
         cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
+        stand_ins=dict(state.stand_ins),
     )  # fmt: skip
 
 
@@ -79,6 +81,7 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
         opened=entry.opened,
         claims=_claims(entry, program, now, moved),
         blind=None if entry.blind is None else entry.blind + moved,
+        stand_ins=stand_ins.there(entry.stand_ins, program),
     )
     if entry.cut_off is not None:
         state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))

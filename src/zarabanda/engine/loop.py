@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 import threading
 from collections import deque
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.playback.frame import Effects, Levels, Stage
 from zarabanda.core.playback.specials import Crossing, Specials
+from zarabanda.core.playback.stand_ins import StandIns
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
@@ -23,7 +24,7 @@ from zarabanda.workers import Troubles, in_words
 
 from .batching import Batching, Chain
 from .health import Health, Laps
-from .live import pixels
+from .live import pixels, stand_ins
 from .live.acts import act
 from .live.advance import MOVES, advance
 from .live.blind import prepared
@@ -126,6 +127,7 @@ class Loop:
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
         self._looked: tuple[LookedAt | None, Program, LiveState | None] | None = None
         self._crossed: tuple[tuple[Specials, Program], Crossing | None] | None = None
+        self._stood: tuple[tuple[Mapping[int, int], Program], StandIns | None] | None = None
         self._stages = Stages(self.batching.single)
         self._failed = 0
         self._stopping = False
@@ -304,7 +306,7 @@ class Loop:
         under: list[Stage] = [one.stage for one in pixels.stages(state, t, over=False)]
         stages: list[Stage] = [*under, Effects(self._batches, running), *(one.stage for one in self._stages.at(state, t))]
         levels = levels_at(state, t)
-        values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, self._crossing())
+        values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, self._crossing(), self._standing_in())
         laps.mark("values")
         data = with_held(state, frame.bytes(values))
         laps.mark("bytes")
@@ -359,6 +361,13 @@ class Loop:
         if self._crossed is None or self._crossed[0][0] is not of[0] or self._crossed[0][1] is not of[1]:
             self._crossed = (of, crossing(self.state))
         return self._crossed[1]
+
+    def _standing_in(self) -> StandIns | None:
+        """Lights that stand in for others; the same step as long as nothing of them changes."""
+        of = (self.state.stand_ins, self.state.program)
+        if self._stood is None or self._stood[0][0] is not of[0] or self._stood[0][1] is not of[1]:
+            self._stood = (of, stand_ins.closing(self.state))
+        return self._stood[1]
 
     def _look(self, key: PlayerId, t: float) -> Values | None:
         state = on_stage(self.state, t)

@@ -201,6 +201,13 @@ class HoldSlot(Action, frozen=True, tag="hold-slot"):
     holder: str = ""
 
 
+class StandIn(Action, frozen=True, tag="stand-in"):
+    """Let a light stand in for a broken one: fixtures by their numbers; by: None: it is given back."""
+
+    light: int
+    by: int | None = None
+
+
 BrowserAction = (
     Level
     | Press
@@ -228,6 +235,7 @@ BrowserAction = (
     | SpecialsHome
     | Highlight
     | HoldSlot
+    | StandIn
     | TempoAction
     | RowAction
     | BankAction

@@ -251,6 +251,13 @@ class CutOffTold(msgspec.Struct, frozen=True):
     standing: int
 
 
+class StandInTold(msgspec.Struct, frozen=True):
+    """A light that stands in for a broken one, both by number."""
+
+    light: int
+    by: int
+
+
 class HeldSlot(msgspec.Struct, frozen=True):
     """A slot that is held by hand, for testing."""
 

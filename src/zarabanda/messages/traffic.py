@@ -28,6 +28,7 @@ from .told import (
     ShownState,
     SongTold,
     SpecialTold,
+    StandInTold,
     TempoState,
     TimecodeTold,
 )
@@ -190,7 +191,7 @@ class UniverseFrame(msgspec.Struct, frozen=True, tag_field="type", tag="universe
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
     blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
-    be, while the stage stays."""
+    be, while the stage stays; stand_ins: lights that stand in for broken ones."""
 
     t: float
     session: str
@@ -205,6 +206,7 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     routes: list[RouteState]
     source: str
     blind: bool = False
+    stand_ins: list[StandInTold] = []
     held: list[HeldSlot] = []
     shown: ShownState | None = None
     lists: list[ListTold] = []
@@ -306,11 +308,13 @@ class TracedSlot(msgspec.Struct, frozen=True):
 
 
 class Traced(msgspec.Struct, frozen=True, tag_field="type", tag="traced"):
-    """Where a value comes from, step by step, and the slots it comes out at; no steps: there is no such head."""
+    """Where a value comes from, step by step, and the slots it comes out at; no steps: there is no such head.
+    of: whose way it is: the same head, or the one that it stands in for."""
 
     ref: int
     steps: list[TraceStep]
     slots: list[TracedSlot]
+    of: str = ""
 
 
 class Acting(msgspec.Struct, frozen=True, tag_field="type", tag="acting-on"):

@@ -16,6 +16,7 @@ from numpy.typing import DTypeLike, NDArray
 from zarabanda.core.clamp import as_constant
 from zarabanda.core.effects.batch.batches import Running
 from zarabanda.core.playback.ground import Base
+from zarabanda.core.playback.stand_ins import StandIns
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.core.rig.slots import Mapper, Part
@@ -162,10 +163,16 @@ class Frame:
             self._reaches = dict(list(reaches.items())[-_REACHES_KEPT:])
 
     def values(
-        self, base: Base, stages: Sequence[Stage], levels: Levels, t: float = 0.0, closing: Closing | None = None
+        self,
+        base: Base,
+        stages: Sequence[Stage],
+        levels: Levels,
+        t: float = 0.0,
+        closing: Closing | None = None,
+        stand_ins: StandIns | None = None,
     ) -> Floats:
         """Values (A, N) in natural units, each within its head's range. t: of what claims are moving;
-        closing: what acts on values in range.
+        closing: what acts on values in range; stand_ins: the last step, with which every value is put there anew.
 
         What nobody looked at before is taken as if it touched everything.
         """
@@ -176,8 +183,8 @@ class Frame:
         reaches = [one[1] for one in known if one is not None]
         if len(reaches) < len(touched):
             reaches = [self._everything]
-        now = (base, levels, *map(id, touched))
-        all_new = base.moving is not None or now != self._before or reaches == [self._everything]
+        now = (base, levels, stand_ins, *map(id, touched))
+        all_new = stand_ins is not None or base.moving is not None or now != self._before or reaches == [self._everything]
         self._before = ()  # until all of it is taken: a fault in between must not be forgotten
         stretches = [one for reach in reaches for one in (reach.stretches_scaled if levels.act else reach.stretches)]
         if all_new:
@@ -194,6 +201,8 @@ class Frame:
         if closing is not None:
             closing.apply(values, t)
         levels.apply(values, self.rig)
+        if stand_ins is not None:
+            stand_ins.apply(values)
         self._before = now
         self._only = reaches[0].part if len(reaches) == 1 and not all_new else None
         return values

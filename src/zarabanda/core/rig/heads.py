@@ -50,6 +50,14 @@ class Heads:
         return found
 
     @cached_property
+    def of_fixture(self) -> dict[str, list[int]]:
+        """The heads of each fixture, by its number as it is in their keys."""
+        found: dict[str, list[int]] = {}
+        for n, key in enumerate(self.keys):
+            found.setdefault(key.partition(".")[0], []).append(n)
+        return found
+
+    @cached_property
     def number(self) -> int:
         """Tells sets of heads apart: of their keys in their order, 32 bits."""
         return zlib.crc32("\n".join(self.keys).encode())

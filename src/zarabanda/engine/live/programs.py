@@ -9,7 +9,7 @@ from zarabanda.errors import ZarabandaError, shown
 from zarabanda.messages import PlayerId, TempoPart, action
 
 from ..program import Program
-from . import draft, group_levels, list_edits, looks_held, overlays, pixels, row_edits, songs, specials, tempos
+from . import draft, group_levels, list_edits, looks_held, overlays, pixels, row_edits, songs, specials, stand_ins, tempos
 from .acts import act
 from .advance import MOVES, advance, done
 from .blind import withheld
@@ -75,7 +75,7 @@ def take(state: LiveState, program: Program, t: float) -> tuple[LiveState, list[
         waits = key not in state.playing or _returns(state, key, state.playing[key], program)
         if instance.always and key not in state.stopped and waits:
             state = start(state, key, t)
-    for one in (list_edits, row_edits, looks_held, overlays, pixels, group_levels, specials):
+    for one in (list_edits, row_edits, looks_held, overlays, pixels, group_levels, specials, stand_ins):
         state = one.taken(state, old, t)
     state = _songs(state, t)
     state = done(state, t)

@@ -114,6 +114,8 @@ class LiveState:
     """Songs on stage, the one that plays last."""
     scrubbed: tuple[int, float] | None = None
     """Timeline and position that screens show, while the stage stays."""
+    stand_ins: Mapping[int, int] = field(default_factory=dict)
+    """Lights that stand in for broken ones: by the number of the broken one."""
     swept: Sweep | None = None
     """How everything else went out last."""
     way_home: WayHome | None = field(default=None, compare=False)

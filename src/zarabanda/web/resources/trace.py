@@ -153,6 +153,8 @@ class _Teller:
                 return "Flash", f"{step.who}, while it is held", Opens(view="busk")
             case "shown":
                 return "Lit to be found", "shown on stage for now", Opens(view="rig")
+            case "stand in":
+                return step.who[:1].upper() + step.who[1:], "live, until it is given back", None
         return step.who[:1].upper() + step.who[1:], "scales every light", None
 
     def _of_list(self, step: TraceStep) -> tuple[str, str, Opens | None]:
@@ -215,7 +217,7 @@ def _of(head: str, wanted: str | None) -> TraceView:
     fixture = link.fixtures[int(link.rig.fixture[link.rig.heads.index[head]])]
     names, first = fixture.mode.slot_names, ((fixture.universe or 1) - 1) * SLOTS + (fixture.address or 1)
     with context().store.reading() as session:
-        teller = _Teller(session, head, attribute)
+        teller = _Teller(session, answer.of or head, attribute)
         return TraceView(
             head=head, fixture=fixture.name, attribute=attribute, label=labels[attribute],
             attributes=[TraceChoice(name=name, label=label) for name, label in choices],

@@ -1,6 +1,7 @@
 import { useState } from "react";
 
 import type { Rig } from "../../../api/rig";
+import { act } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { rigEdits } from "../../../api/rigEdits";
 import { AddressDialog, type Asked } from "./AddressDialog";
@@ -74,6 +75,14 @@ export function FixtureMenus({ rig, numbers, onDelete, onKind, onTakeOver, onFil
           { id: "mirror", text: `Duplicate mirrored from ${first} on`, disabled: none },
           { id: "kind", text: "Open their kind", disabled: kinds.size !== 1 },
           { id: "delete", text: "Delete …", disabled: none },
+          {
+            id: "stand",
+            text:
+              numbers.length === 2
+                ? `${numbers[1]} stands in for ${numbers[0]}`
+                : "Stand in: choose two, the broken one first",
+            disabled: numbers.length !== 2,
+          },
           { id: "over", text: "Take over to other lights …", disabled: !fixtures.length },
           { id: "in", text: "Take in a CSV or MVR file …" },
           { id: "out", text: "Save all as CSV", disabled: !fixtures.length },
@@ -82,6 +91,7 @@ export function FixtureMenus({ rig, numbers, onDelete, onKind, onTakeOver, onFil
         onAction={(id) => {
           if (id === "copy" || id === "mirror") void rigEdits.duplicate(numbers, first, id === "mirror");
           else if (id === "kind") onKind(rig.modes.get(own[0]!.mode_id)!.name);
+          else if (id === "stand") act({ do: "stand-in", light: numbers[0]!, by: numbers[1]! });
           else if (id === "over") onTakeOver();
           else if (id === "in") onFile();
           else if (id === "out") window.location.assign("/api/rig/patch.csv");
