@@ -12,23 +12,17 @@ import msgspec
 import numpy as np
 from pydantic import ValidationError
 
-from zarabanda.core.effects.batch.batches import Batches
 from zarabanda.core.explain import sentence
-from zarabanda.core.playback.frame import Effects, Frame, Stage
-from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.playback.trace import trace
 from zarabanda.core.rig import attributes
 from zarabanda.demo import salt_light
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live import pixels
-from zarabanda.engine.live.acts import act
-from zarabanda.engine.live.advance import advance
-from zarabanda.engine.live.looking import running_at
 from zarabanda.engine.live.on_stage import on_stage
-from zarabanda.engine.live.programs import take
 from zarabanda.engine.live.specials import crossing
 from zarabanda.engine.live.stages import Stages, levels_at
 from zarabanda.engine.live.state import LiveState
+from zarabanda.engine.offline import Offline
 from zarabanda.engine.tracing import playing_at
 from zarabanda.errors import ZarabandaError, shown
 from zarabanda.formats.effect_document import faults
@@ -113,10 +107,14 @@ class Replay:
         self._compiler = Compiler()
         program = self._compiler.take(ShowUpdate("replay", 1, parts, whole=True))
         begin = min([0.0, *request.times, *(one["at"] for one in request.actions)])
-        self.state, _ = take(LiveState(), program, begin)
+        self._played = Offline(program, begin)
         if not small:
             self.keys = {key: key for key in program.rig.heads.keys}
-        self._frame = Frame(program.rig)
+
+    @property
+    def state(self) -> LiveState:
+        """What is live after the last action."""
+        return self._played.state
 
     def do(self, document: dict[str, Any]) -> None:
         """One action at its stamp. ZarabandaError says what is wrong with it."""
@@ -140,7 +138,7 @@ class Replay:
                 plain[name] = self._number(name, known, plain[name])
         if plain["do"] == "special" and "name" in plain:
             plain["special"] = self._number("special", self._specials, str(plain.pop("name")))
-        self.state = act(self.state, action(plain), t)
+        self._played.act(action(plain), t)
 
     @staticmethod
     def _number(what: str, known: Mapping[str, int], name: str) -> int:
@@ -201,7 +199,7 @@ class Replay:
             parts += self._values(what, heads)
         self._revision += 1
         update = ShowUpdate("replay", self._revision, parts, gone, fade_s=what.fade)
-        self.state, _ = take(self.state, self._compiler.take(update), t)
+        self._played.take(self._compiler.take(update), t)
 
     def _values(self, what: DraftAction, heads: list[str]) -> list[AnyPart]:
         names = attributes.touched(what.attribute) if what.attribute else tuple(attributes.BY_NAME)
@@ -219,15 +217,7 @@ class Replay:
 
     def at(self, t: float) -> np.ndarray:
         """Values (A, N) on stage at t, before output mapping."""
-        self.state = advance(self.state, t)
-        state = on_stage(self.state, t)
-        rig, every = state.program.rig, list(state.beneath_overlays.values())
-        batches = Batches([one.placed for one in every], len(rig), rig.mixes)
-        running = running_at(state, every, t)
-        base, levels = Base(base_at(rig, state.claims, t)), levels_at(state, t)
-        under: list[Stage] = [one.stage for one in pixels.stages(state, t, over=False)]
-        stages: list[Stage] = [*under, Effects(batches, running), *(over.stage for over in Stages().at(state, t))]
-        return self._frame.values(base, stages, levels, t, crossing(state)).copy()
+        return self._played.at(t).copy()
 
     def traced(self, t: float, head: str, attribute: str) -> list[dict[str, Any]]:
         """The steps to a value at t, as plain data."""

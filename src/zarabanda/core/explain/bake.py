@@ -14,6 +14,8 @@ from zarabanda.core.rig import attributes
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+_FIRST_LOOK = 64
+"""So many frames are looked at first for how far a line goes; then four times as many, and so on."""
 
 
 @dataclass(frozen=True)
@@ -44,34 +46,65 @@ def frames(effect: Effect, head_set: weave.HeadSet, bpm: float, rate: float) -> 
     return Frames(times, {name: values[:, attributes.INDEX[name]] for name in weave.moved(effect, head_set)}, seconds)
 
 
-def steps(times: Floats, values: Floats, max_error: float) -> Steps:
-    """The fewest of the frames (T,) whose straight lines stay within `max_error` of every frame, first and last kept.
+def kept_frames(times: Floats, values: Floats, errors: Floats) -> Ints:
+    """The fewest of the frames (T,) whose straight lines stay within `errors` (K,) of every frame of values (T, K): their
+    numbers, first and last among them.
 
     The points that are kept lie on frames; of all ways to choose them so, this is one with the fewest (a shortest path over
-    the lines that are good enough). Error: the largest difference at a frame, in the attribute's unit.
+    the lines that are good enough).
     """
     count = len(times)
     best = np.full(count, count + 1)
     came = np.zeros(count, np.int64)
     best[0] = 0
     for start in range(count - 1):
-        if best[start] > count:
+        if (best[start + 1 :] <= best[start] + 1).all():
             continue
-        run = times[start + 1 :] - times[start]
-        rise = values[start + 1 :] - values[start]
-        slope = rise / run
-        # a line to frame j is within the error of all frames between if its slope lies in all their slope windows
-        low = np.maximum.accumulate(np.concatenate([[-np.inf], ((rise - max_error) / run)[:-1]]))
-        high = np.minimum.accumulate(np.concatenate([[np.inf], ((rise + max_error) / run)[:-1]]))
-        ends = np.flatnonzero((slope >= low - 1e-12) & (slope <= high + 1e-12)) + start + 1
-        closed = np.flatnonzero(low > high)
-        if len(closed):
-            ends = ends[ends <= start + 1 + closed[0]]
+        ends = _reached(times, values, errors, start)
         better = ends[best[start] + 1 < best[ends]]
         best[better], came[better] = best[start] + 1, start
     kept = [count - 1]
     while kept[-1]:
         kept.append(int(came[kept[-1]]))
-    chosen = np.array(kept[::-1])
-    played = np.interp(times, times[chosen], values[chosen])
-    return Steps(times[chosen], values[chosen], float(np.abs(played - values).max(initial=0.0)))
+    return np.array(kept[::-1], np.int64)
+
+
+def _reached(times: Floats, values: Floats, errors: Floats, start: int) -> Ints:
+    """Frames to which a straight line from a frame is good enough. A line to frame j is within the error of all frames between
+    if its slope lies in all their slope windows."""
+    count, size = len(times), _FIRST_LOOK
+    while True:
+        stop = min(start + 1 + size, count)
+        run = (times[start + 1 : stop] - times[start])[:, None]
+        rise = values[start + 1 : stop] - values[start]
+        slope, edge = rise / run, np.full((1, values.shape[1]), np.inf)
+        low = np.maximum.accumulate(np.concatenate([-edge, ((rise - errors) / run)[:-1]]))
+        high = np.minimum.accumulate(np.concatenate([edge, ((rise + errors) / run)[:-1]]))
+        closed = np.flatnonzero((low > high).any(axis=1))
+        if len(closed) or stop == count:
+            break
+        size *= 4
+    good = np.flatnonzero(((slope >= low - 1e-12) & (slope <= high + 1e-12)).all(axis=1))
+    return (good[good <= closed[0]] if len(closed) else good) + start + 1
+
+
+def off_by(times: Floats, values: Floats, kept: Ints) -> Floats:
+    """The largest difference (K,) at any frame of values (T, K) from straight lines between the frames that are kept."""
+    played = np.stack([np.interp(times, times[kept], column[kept]) for column in values.T], axis=1)
+    return np.asarray(np.abs(played - values).max(axis=0, initial=0.0))
+
+
+def steps(times: Floats, values: Floats, max_error: float) -> Steps:
+    """The fewest of the frames (T,) whose straight lines stay within `max_error` of every frame, first and last kept. Error: the
+    largest difference at a frame, in the attribute's unit."""
+    column = np.asarray(values, float)[:, None]
+    kept = kept_frames(times, column, np.array([max_error]))
+    return Steps(times[kept], column[kept, 0], float(off_by(times, column, kept)[0]))
+
+
+def nearest_close(values: Floats, spans: Floats) -> tuple[int, float]:
+    """Of the frames 1… of values (T, K), the one that is most like the first, and how far off it is: the largest difference, as a
+    share of spans (K,)."""
+    off = (np.abs(values[1:] - values[0]) / spans).max(axis=1)
+    best = int(off.argmin())
+    return best + 1, float(off[best])
