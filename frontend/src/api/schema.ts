@@ -74,6 +74,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bakes/cues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A new list with a cue for each step of an effect. It stays linked to the effect: its cues can be made anew, or be the
+         * @description effect again.
+         */
+        post: operations["bakes_make_cues_cues_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/cues/{list_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a list have one cue that starts the effect, instead of its steps. */
+        post: operations["bakes_back_to_effect_cues__int_list_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/cues/{list_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the cues of a list anew from the effect that they were baked from, as it is now. */
+        post: operations["bakes_renew_cues_cues__int_list_id__renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Steps against error of one attribute, for errors from 0.1 % of its range to 10 %. */
+        post: operations["bakes_get_curve_curve_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A bake as a file. */
+        post: operations["bakes_get_file_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bakes/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A bake as it would be: how long, which heads and attributes, how many steps with which error. */
+        post: operations["bakes_look_at_bake_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/busk": {
         parameters: {
             query?: never;
@@ -3986,6 +4091,228 @@ export interface components {
             shape: string;
         };
         /**
+         * BakeAsk
+         * @description What is baked. kind: an effect (with heads, or a group), a cue, a map (with a picture, 0: its own layers), a song (from
+         *     `begin` s on); seconds: None: one closing cycle of an effect; rate in Hz; errors: by attribute in its unit: steps instead of
+         *     frames.
+         */
+        BakeAsk: {
+            /**
+             * Begin
+             * @default 0
+             */
+            begin?: number;
+            /** Errors */
+            errors?: {
+                [key: string]: number;
+            };
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "effect" | "cue" | "map" | "song";
+            /** Number */
+            number: number;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
+            /**
+             * Rate
+             * @default 40
+             */
+            rate?: number;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+        };
+        /**
+         * BakeCues
+         * @description The same, as a new cue list.
+         */
+        BakeCues: {
+            /**
+             * Begin
+             * @default 0
+             */
+            begin?: number;
+            /** Errors */
+            errors?: {
+                [key: string]: number;
+            };
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "effect" | "cue" | "map" | "song";
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
+            /**
+             * Rate
+             * @default 40
+             */
+            rate?: number;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+        };
+        /**
+         * BakeCurve
+         * @description Steps against error, the smallest error first.
+         */
+        BakeCurve: {
+            /** Points */
+            points: components["schemas"]["CurvePoint"][];
+        };
+        /**
+         * BakeFile
+         * @description The same, as a file.
+         */
+        BakeFile: {
+            /**
+             * Begin
+             * @default 0
+             */
+            begin?: number;
+            /** Errors */
+            errors?: {
+                [key: string]: number;
+            };
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "json" | "csv" | "dmx" | "dmx-csv" | "midi" | "weave-png" | "weave-svg" | "gif" | "mp4";
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "effect" | "cue" | "map" | "song";
+            /** Number */
+            number: number;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
+            /**
+             * Rate
+             * @default 40
+             */
+            rate?: number;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+        };
+        /**
+         * BakeView
+         * @description A bake as it would be. words: what is to know of its length; closes: it ends where it began; cues: how many a list of them
+         *     would have, None: too many, or no effect; cue_errors: what they would be off, in words.
+         */
+        BakeView: {
+            /** Attributes */
+            attributes: components["schemas"]["BakedAttribute"][];
+            /** Closes */
+            closes: boolean;
+            /** Cue Errors */
+            cue_errors: string;
+            /** Cues */
+            cues: number | null;
+            /** Frames */
+            frames: number;
+            /** Heads */
+            heads: string[];
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * BakedAttribute
+         * @description An attribute of a bake: heads that have it, width of its range, steps and the error reached; None: frames are kept.
+         */
+        BakedAttribute: {
+            /** Error */
+            error: number | null;
+            /** Heads */
+            heads: number;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Span */
+            span: number;
+            /** Steps */
+            steps: number | null;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * BakedFrom
+         * @description What the cues of a list were baked from: an effect, by number, on heads; seconds, None: one closing cycle; rate in Hz;
+         *     errors by attribute in its unit.
+         */
+        BakedFrom: {
+            /** Effect */
+            effect: number;
+            /**
+             * Errors
+             * @default {}
+             */
+            errors?: {
+                [key: string]: number;
+            };
+            /** Heads */
+            heads: string[];
+            /**
+             * Rate
+             * @default 40
+             */
+            rate?: number;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+        };
+        /**
          * BarView
          * @description The time of a family in s: from begin to end; up, down: where intensity ends each way.
          */
@@ -5091,7 +5418,7 @@ export interface components {
          * CueListSettings
          * @description How a list is played. back: s; highest_wins: for intensity; fader: dims or uncovers; protected: from everything else out;
          *     ends: what becomes of it when its last cue has arrived, released in `ends_in` s; round_by: a list that goes round by itself
-         *     follows each cue after so many s or beats of a tempo.
+         *     follows each cue after so many s or beats of a tempo; baked: what its cues were made of.
          */
         CueListSettings: {
             /**
@@ -5099,6 +5426,8 @@ export interface components {
              * @default 1
              */
             back?: number;
+            /** @default null */
+            baked?: components["schemas"]["BakedFrom"] | null;
             /**
              * Ends
              * @default stays
@@ -5301,6 +5630,62 @@ export interface components {
              * @default 0
              */
             wait?: number;
+        };
+        /**
+         * CurveAsk
+         * @description The same, for one attribute.
+         */
+        CurveAsk: {
+            /** Attribute */
+            attribute: string;
+            /**
+             * Begin
+             * @default 0
+             */
+            begin?: number;
+            /** Errors */
+            errors?: {
+                [key: string]: number;
+            };
+            /**
+             * Group Id
+             * @default null
+             */
+            group_id?: number | null;
+            /** Heads */
+            heads?: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "effect" | "cue" | "map" | "song";
+            /** Number */
+            number: number;
+            /**
+             * Picture
+             * @default 0
+             */
+            picture?: number;
+            /**
+             * Rate
+             * @default 40
+             */
+            rate?: number;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds?: number | null;
+        };
+        /**
+         * CurvePoint
+         * @description So many steps, in all heads, for a largest error in the attribute's unit.
+         */
+        CurvePoint: {
+            /** Error */
+            error: number;
+            /** Steps */
+            steps: number;
         };
         /**
          * DeleteRoute
@@ -12478,6 +12863,191 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    bakes_make_cues_cues_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeCues"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    bakes_back_to_effect_cues__int_list_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    bakes_renew_cues_cues__int_list_id__renew_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                list_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    bakes_get_curve_curve_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurveAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeCurve"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    bakes_get_file_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeFile"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    bakes_look_at_bake_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BakeAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BakeView"];
                 };
             };
             /** @description Unprocessable Entity */

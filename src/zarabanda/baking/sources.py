@@ -102,6 +102,11 @@ class Playing:
             what = f"There is no head {missing[0]} in the rig." if missing else "There is no head to bake it on."
             raise ZarabandaError(f"{what} Choose lights, or a group that has some.", "heads")
 
+    @property
+    def heads(self) -> tuple[str, ...]:
+        """Heads that were chosen; none: all that it sets."""
+        return self._source.heads
+
     def length(self, seconds: float | None) -> Length:
         """So many s, or of an effect one closing cycle. ZarabandaError where that is too long, or not known."""
         if seconds is not None:

@@ -131,10 +131,21 @@ class CueDocument(_Part):
         return self
 
 
+class BakedFrom(_Part):
+    """What the cues of a list were baked from: an effect, by number, on heads; seconds, None: one closing cycle; rate in Hz;
+    errors by attribute in its unit."""
+
+    effect: int
+    heads: Heads
+    seconds: Seconds | None = None
+    rate: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] = 40.0
+    errors: dict[str, Annotated[float, Field(gt=0, allow_inf_nan=False)]] = {}
+
+
 class CueListSettings(_Part):
     """How a list is played. back: s; highest_wins: for intensity; fader: dims or uncovers; protected: from everything else out;
     ends: what becomes of it when its last cue has arrived, released in `ends_in` s; round_by: a list that goes round by itself
-    follows each cue after so many s or beats of a tempo."""
+    follows each cue after so many s or beats of a tempo; baked: what its cues were made of."""
 
     highest_wins: bool = False
     protected: bool = False
@@ -148,4 +159,5 @@ class CueListSettings(_Part):
     round_tempo: int | str | None = None
     round_order: Literal["forward", "backward", "back-and-forth", "shuffled"] = "forward"
     seed: Annotated[int, Field(ge=0, le=2**31 - 1)] = 1
+    baked: BakedFrom | None = None
     for_what: Literal["songs", "faces", "house", "haze", "other"] = "songs"

@@ -30,6 +30,7 @@ from .live import add_live_socket
 from .parts import Fault
 from .resources import (
     action_lists,
+    bakes,
     busk,
     colour,
     cue_lists,
@@ -165,6 +166,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
         pixel_pictures.api,
         media.api,
         action_lists.api,
+        bakes.api,
         specials.api,
         cue_lists.api,
         cue_messages.api,

@@ -37,3 +37,11 @@ def whole_body(most: int) -> bytes:
         if len(found) > most:
             break
     return bytes(found)
+
+
+def read_out(file: IO[bytes]) -> Iterator[bytes]:
+    """A file as an answer, piece by piece; it is closed at its end."""
+    with file:
+        file.seek(0)
+        while chunk := file.read(_CHUNK):
+            yield chunk

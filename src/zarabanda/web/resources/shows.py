@@ -6,9 +6,7 @@ import io
 import subprocess
 import sys
 import tempfile
-from collections.abc import Iterator
 from pathlib import Path
-from typing import IO
 
 from flask import Response
 from flask_openapi3.blueprint import APIBlueprint
@@ -26,7 +24,7 @@ from zarabanda.show import repositories
 from zarabanda.show.store import Store
 from zarabanda.stock.rigs import READY
 
-from ..bodies import body_into
+from ..bodies import body_into, read_out
 from ..context import browser_id, context
 from ..parts import Done
 from ..stage_picture import first_picture
@@ -51,7 +49,7 @@ from .shows_models import (
 
 api = APIBlueprint("shows", __name__, url_prefix="/api/shows", abp_tags=[Tag(name="shows")])
 LARGEST_FILE = 20 << 30
-_DEMO_S, _CHUNK = 300, 1 << 20
+_DEMO_S = 300
 
 
 class ShowPath(BaseModel):
@@ -198,19 +196,12 @@ def get_picture(path: ShowPath) -> Response:
 def save_show(path: ShowPath) -> Response:
     """A show with its media as one file."""
     own, name, source = context(), _name(path.show_id), context().library.path(path.show_id)
-    spool = tempfile.TemporaryFile(dir=own.data)  # noqa: SIM115  # `_read_out` closes it
+    spool = tempfile.TemporaryFile(dir=own.data)  # noqa: SIM115  # `read_out` closes it
     show_file.write(source, own.data / MEDIA, spool)
     plain = "".join(one for one in name if one.isalnum() or one in " -_") or "show"
-    response = Response(_read_out(spool), mimetype="application/zip")
+    response = Response(read_out(spool), mimetype="application/zip")
     response.headers.set("Content-Disposition", "attachment", filename=f"{plain}{show_file.ENDING}")
     return response
-
-
-def _read_out(file: IO[bytes]) -> Iterator[bytes]:
-    with file:
-        file.seek(0)
-        while chunk := file.read(_CHUNK):
-            yield chunk
 
 
 @api.put("/file", responses={201: Made})
