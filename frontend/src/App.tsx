@@ -48,6 +48,7 @@ const CuesView = lazy(async () => ({ default: (await loadCues()).CuesView }));
 const TimelineView = lazy(async () => ({ default: (await loadTimeline()).TimelineView }));
 const ShowsPage = lazy(async () => ({ default: (await loadShows()).ShowsPage }));
 const OutputView = lazy(async () => ({ default: (await loadOutput()).OutputView }));
+const BakeSheet = lazy(async () => ({ default: (await import("./views/bake/BakeSheet")).BakeSheet }));
 const SOON_MS = 1500;
 const SHOWN = {
   rig: RigView,
@@ -65,6 +66,7 @@ export function App() {
   const view = useDesk((state) => state.view);
   const shows = useDesk((state) => state.shows);
   const busking = useDesk((state) => state.busk !== 0);
+  const baking = useDesk((state) => state.baking);
   const { data: rig } = useRig();
   usePageAsked();
   useActionKeys();
@@ -105,6 +107,9 @@ export function App() {
         </div>
       </main>
       <WhyPanel />
+      <Suspense fallback={null}>
+        {baking && <BakeSheet key={`${baking.kind} ${baking.number}`} what={baking} />}
+      </Suspense>
       <NowRibbon />
       <Shortcuts />
       <Toasts />

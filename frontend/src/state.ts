@@ -1,5 +1,6 @@
 import { create } from "zustand";
 
+import type { Bakeable } from "./api/bakes";
 import type { SeenOn } from "./views/effects/weave/seen";
 
 export const VIEWS = ["rig", "look", "effects", "pixels", "cues", "busk", "timeline", "output"] as const;
@@ -56,6 +57,8 @@ interface Desk {
   asking: boolean;
   /** Which light is broken, while one is pointed at that stands in for it; `first`: the broken one is pointed at; null: neither. */
   standing: number | "first" | null;
+  /** What is being baked. */
+  baking: Bakeable | null;
   /** Whether an effect of the library is seen on stage while the pointer rests on it. */
   auditions: boolean;
   /** The busking page that is shown; null: the first, and 0: the faders and buttons. */
@@ -96,6 +99,7 @@ export const useDesk = create<Desk>(() => ({
   unreached: [],
   asking: false,
   standing: null,
+  baking: null,
   auditions: true,
   busk: null,
   bank: null,
@@ -117,6 +121,7 @@ export const desk = {
   ask: (why: Desk["why"]) => useDesk.setState({ why, asking: false }),
   /** Point at a broken light, and at the one that stands in for it; or no more. */
   standIn: (standing: Desk["standing"]) => useDesk.setState({ standing, asking: false }),
+  bake: (baking: Desk["baking"]) => useDesk.setState({ baking }),
   fade: (fades: Partial<Desk["fades"]>) =>
     useDesk.setState((state) => ({ fades: { ...state.fades, ...fades } })),
   openList: (list: number, cue: number | null = null) => useDesk.setState({ list, cue, view: "cues" }),

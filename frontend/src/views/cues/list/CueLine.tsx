@@ -175,6 +175,12 @@ export function CueLine({ list, row, top, told, chosen, linked, scale, barsPx }:
               if (id === "copy") useDesk.setState({ copied: [row.id] });
               if (id === "paste") void edits.paste(list.id, copied, row.id);
               if (id === "duplicate") void edits.paste(list.id, [row.id], row.id);
+              if (id === "bake")
+                desk.bake({
+                  kind: "cue",
+                  number: row.id,
+                  name: `${list.name}, ${row.number} ${row.name}`.trim(),
+                });
               if (id === "renumber") void edits.renumber(list.id, { first: 1, step: 1 });
               if (id.startsWith("split"))
                 void edits.split(row.id, [id.slice(6) as "intensity" | "position" | "colour" | "beam"]);
@@ -192,6 +198,7 @@ export function CueLine({ list, row, top, told, chosen, linked, scale, barsPx }:
                   id: `split ${bar.family}`,
                   text: `Move its ${bar.family} to a cue of its own`,
                 })),
+              { id: "bake", text: "Bake for another system …" },
               { id: "renumber", text: "Renumber the list 1, 2, 3 …" },
               { id: "delete", text: "Delete" },
             ]}

@@ -4,6 +4,7 @@ import styled from "styled-components";
 import { useCueEdits, useLists, type Told } from "../../../api/cues";
 import type { Schemas } from "../../../api/client";
 import { useLivePart } from "../../../live/socket";
+import { bakes } from "../../../api/bakes";
 import { desk } from "../../../state";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button } from "../../../ui/Button";
@@ -129,6 +130,8 @@ export function ListColumn({ chosen }: { chosen: number | null }) {
                   if (id === "down") move(list.id, 1);
                   if (id === "print") window.open(`/api/cue-lists/${list.id}/sheet`, "_blank");
                   if (id === "csv") window.location.assign(`/api/cue-lists/${list.id}/sheet.csv`);
+                  if (id === "renew") void bakes.renew(list.id);
+                  if (id === "back") void bakes.back(list.id);
                   if (id === "delete") void edits.removeList(list.id);
                 }}
                 actions={[
@@ -137,6 +140,8 @@ export function ListColumn({ chosen }: { chosen: number | null }) {
                   { id: "down", text: "Move down", disabled: n === lists.length - 1 },
                   { id: "print", text: "Cue sheet to print" },
                   { id: "csv", text: "Cue sheet as CSV" },
+                  list.settings.baked && { id: "renew", text: "Bake its steps anew from the effect" },
+                  list.settings.baked && { id: "back", text: "Back to the effect: one cue starts it" },
                   { id: "delete", text: "Delete with its cues" },
                 ]}
               />

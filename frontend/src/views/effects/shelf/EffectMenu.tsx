@@ -1,4 +1,4 @@
-import { Copy, Download, Pencil, Star, Trash2, X } from "lucide-react";
+import { Copy, Download, Footprints, Pencil, Star, Trash2, X } from "lucide-react";
 
 import { api, take, type Schemas } from "../../../api/client";
 import { useEdit } from "../../../api/queries";
@@ -46,6 +46,7 @@ export function EffectMenu({ effect, onRename, onTakeOut }: Props) {
     copy: () => duplicate.mutate(undefined),
     star: () => favourite.mutate(undefined),
     save: () => save.mutate(undefined),
+    bake: () => desk.bake({ kind: "effect", number: effect.id, name: effect.name }),
     remove: () => remove.mutate(undefined),
   };
   return (
@@ -63,6 +64,7 @@ export function EffectMenu({ effect, onRename, onTakeOut }: Props) {
           icon: <Star size={16} />,
         },
         { id: "save", text: "Export as a file", icon: <Download size={16} /> },
+        { id: "bake", text: "Bake for another system …", icon: <Footprints size={16} /> },
         { id: "remove", text: "Delete", icon: <Trash2 size={16} /> },
       ]}
     />

@@ -1,3 +1,4 @@
+import { desk } from "../../../state";
 import { useState } from "react";
 import styled from "styled-components";
 
@@ -75,10 +76,12 @@ export function MapBar({ map, maps, edits, onMap, numbered, onNumbered }: Props)
           { id: "order", text: "Cells and their order…" },
           { id: "numbers", text: numbered ? "Hide the numbers of cells" : "Show the numbers of cells" },
           { id: "name", text: "Rename it…" },
+          { id: "bake", text: "Bake for another system…" },
           { id: "delete", text: `Delete ${map.name}`, disabled: map.used_by.length > 0 },
         ]}
         onAction={(action) => {
           if (action === "delete") void pixelEdits.remove(map.id);
+          else if (action === "bake") desk.bake({ kind: "map", number: map.id, name: map.name });
           else if (action === "numbers") onNumbered(!numbered);
           else {
             if (action === "order") onNumbered(true);

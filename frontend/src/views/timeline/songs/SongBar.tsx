@@ -6,6 +6,7 @@ import { act } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button, Toggle } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
+import { desk } from "../../../state";
 import { playOrStand, positionNow, useLine } from "../line";
 import { markerAt } from "../rows";
 import { SNAPS, type Snap } from "../scale";
@@ -61,11 +62,18 @@ export function SongBar({ song, songs }: { song: Timeline; songs: Song[] }) {
     const part = markerAt(song.markers, positionNow(song.id, length) ?? 0) ?? song.markers[0];
     if (part) act({ do: "loop-song", timeline: song.id, begin: part.at, end: part.at + (part.length ?? 0) });
   }
+  /** The part that is looped, else what comes behind the playhead. */
+  function bake() {
+    const [begin, end] = told?.loop ?? [Math.floor(positionNow(song.id, length) ?? 0), null];
+    const seconds = Math.max(0.1, (end ?? Math.min(begin + 10, length)) - begin);
+    desk.bake({ kind: "song", number: song.id, name: song.name, begin, seconds });
+  }
   function does(id: string) {
     if (id === "leave") act({ do: "leave-song", seconds: 2 });
     else if (id === "back") act({ do: "give-back", subject: null });
     else if (id === "half")
       act({ do: "song-speed", timeline: song.id, speed: told?.chosen === HALF ? 1 : HALF });
+    else if (id === "bake") bake();
     else if (id === "follow") useLine.setState({ follows: !follows });
     else if (id === "scrub") useLine.setState({ scrubsOnStage: !scrubsOnStage });
     else if (id === "replace") useLine.setState({ replaces: !replaces });
@@ -121,6 +129,7 @@ export function SongBar({ song, songs }: { song: Timeline; songs: Song[] }) {
           { id: "grid", text: "Beat grid …" },
           { id: "markers", text: "Parts: names, colours, CSV …" },
           { id: "midi", text: "Presses as MIDI …" },
+          { id: "bake", text: "Bake a stretch for another system …" },
           { id: "time", text: "Insert or remove time …" },
           { id: "order", text: "Running order, new song …" },
           { id: "half", text: tick(told?.chosen === HALF, "Half speed, for looking") },
