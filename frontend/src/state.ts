@@ -20,7 +20,7 @@ export const STAGE_SIZES = ["hidden", "thin", "strip", "tall", "full"] as const;
 export type StageSize = (typeof STAGE_SIZES)[number];
 
 /** The parts of the Output view. */
-export type OutputTab = "slots" | "routes" | "devices" | "timecode" | "simulators" | "health";
+export type OutputTab = "slots" | "routes" | "devices" | "recordings" | "timecode" | "simulators" | "health";
 
 interface Desk {
   view: View;

@@ -2554,6 +2554,76 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All recordings. */
+        get: operations["recordings_get_recordings_get"];
+        put?: never;
+        /** Record what is sent, from the next frame on, until it is ended. */
+        post: operations["recordings_begin_recording_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End the recording that is under way. */
+        post: operations["recordings_end_recording_end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take in a file of frames: of a recording, or of a bake. The file as the body. */
+        put: operations["recordings_take_in_recording__string_name__put"];
+        post?: never;
+        /** Delete a recording for good. */
+        delete: operations["recordings_delete_recording__string_name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{name}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A recording as a file: frames of universes (docs/formats.md). */
+        get: operations["recordings_save_recording__string_name__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/redo": {
         parameters: {
             query?: never;
@@ -7158,7 +7228,7 @@ export interface components {
          * @description A live action; ref comes back with a refusal.
          */
         LiveAct: {
-            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveStandIn"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePixelLevel"] | components["schemas"]["LivePressPixels"] | components["schemas"]["LivePixelsOut"] | components["schemas"]["LiveLookAtPixels"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
+            action: components["schemas"]["LiveLevel"] | components["schemas"]["LivePress"] | components["schemas"]["LiveStop"] | components["schemas"]["LiveStopAll"] | components["schemas"]["LiveReleaseAll"] | components["schemas"]["LiveRun"] | components["schemas"]["LiveFreeze"] | components["schemas"]["LiveAdjust"] | components["schemas"]["LiveGrand"] | components["schemas"]["LiveBlackout"] | components["schemas"]["LiveBlind"] | components["schemas"]["LiveGo"] | components["schemas"]["LiveBack"] | components["schemas"]["LiveGoTo"] | components["schemas"]["LiveChooseNext"] | components["schemas"]["LivePause"] | components["schemas"]["LiveResume"] | components["schemas"]["LiveRelease"] | components["schemas"]["LiveListLevel"] | components["schemas"]["LiveLookAt"] | components["schemas"]["LiveGoOn"] | components["schemas"]["LivePressSpecial"] | components["schemas"]["LiveSpecialsLevel"] | components["schemas"]["LiveSpecialsHome"] | components["schemas"]["LiveHighlight"] | components["schemas"]["LiveHoldSlot"] | components["schemas"]["LiveStandIn"] | components["schemas"]["LivePlayRecording"] | components["schemas"]["LiveTap"] | components["schemas"]["LiveBpm"] | components["schemas"]["LiveTempoTimes"] | components["schemas"]["LiveHoldTempo"] | components["schemas"]["LiveFollowTempo"] | components["schemas"]["LiveLineUp"] | components["schemas"]["LiveTemposBack"] | components["schemas"]["LivePressPad"] | components["schemas"]["LiveNoPad"] | components["schemas"]["LiveRowLevel"] | components["schemas"]["LiveRowDepth"] | components["schemas"]["LiveRowValue"] | components["schemas"]["LiveRowPairs"] | components["schemas"]["LiveReleaseRow"] | components["schemas"]["LiveNextChange"] | components["schemas"]["LiveAllWaves"] | components["schemas"]["LivePickTwo"] | components["schemas"]["LivePressFlash"] | components["schemas"]["LiveFlashTimes"] | components["schemas"]["LiveBringBack"] | components["schemas"]["LiveOverlayLevel"] | components["schemas"]["LivePressOverlay"] | components["schemas"]["LiveReleaseControl"] | components["schemas"]["LiveAskPage"] | components["schemas"]["LiveDoActions"] | components["schemas"]["LiveCallOff"] | components["schemas"]["LivePixelLevel"] | components["schemas"]["LivePressPixels"] | components["schemas"]["LivePixelsOut"] | components["schemas"]["LiveLookAtPixels"] | components["schemas"]["LivePlaySong"] | components["schemas"]["LiveLocate"] | components["schemas"]["LiveSongSpeed"] | components["schemas"]["LiveLoopSong"] | components["schemas"]["LiveLeaveSong"] | components["schemas"]["LiveScrub"] | components["schemas"]["LiveGiveBack"] | components["schemas"]["LiveTakeTempo"] | components["schemas"]["LiveRecordSong"];
             /** @default null */
             ref?: unknown;
             /** @enum {unknown} */
@@ -7822,6 +7892,21 @@ export interface components {
             share: number;
         };
         /**
+         * PlayRecording
+         * @description Let a recording of what was sent play over everything, from its beginning; no name: it is taken out. seconds: how long it
+         *         is; loops: it goes round, else it ends by itself.
+         */
+        LivePlayRecording: {
+            /** @enum {unknown} */
+            do: "play-recording";
+            /** @default false */
+            loops?: boolean;
+            /** @default  */
+            name?: string;
+            /** @default 0 */
+            seconds?: number;
+        };
+        /**
          * PlaySong
          * @description Let a song play from where it is, or stand. One that is not on stage begins, and takes the place of another.
          */
@@ -7933,6 +8018,29 @@ export interface components {
             /** @default true */
             on?: boolean;
             timeline: number;
+        };
+        /**
+         * RecordedTold
+         * @description A recording that plays: where it is, and how long, in s.
+         */
+        LiveRecordedTold: {
+            loops: boolean;
+            name: string;
+            position: number;
+            seconds: number;
+        };
+        /**
+         * RecorderTold
+         * @description What is recorded of what is sent: name, s and frames so far, bytes on the disk, frames that were lost; without a name: how
+         *         the last recording ended, in words.
+         */
+        LiveRecorderTold: {
+            ended: string;
+            frames: number;
+            lost: number;
+            name: string;
+            seconds: number;
+            size: number;
         };
         /**
          * Refused
@@ -8259,7 +8367,8 @@ export interface components {
          * State
          * @description What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
          *         blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
-         *         be, while the stage stays; stand_ins: lights that stand in for broken ones.
+         *         be, while the stage stays; stand_ins: lights that stand in for broken ones; recorder: what is recorded of
+         *         what is sent; recorded: what plays of that.
          */
         LiveState: {
             /** @default [] */
@@ -8296,6 +8405,10 @@ export interface components {
             pixels?: components["schemas"]["LivePixelsTold"][];
             /** @default null */
             pixels_seen?: number[] | null;
+            /** @default null */
+            recorded?: components["schemas"]["LiveRecordedTold"] | null;
+            /** @default null */
+            recorder?: components["schemas"]["LiveRecorderTold"] | null;
             revision: number;
             routes: components["schemas"]["LiveRouteState"][];
             /** @default [] */
@@ -9412,6 +9525,17 @@ export interface components {
             picture?: number | null;
         };
         /**
+         * NewRecording
+         * @description Begin one; without a name it gets the date.
+         */
+        NewRecording: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
          * NewShow
          * @description A show to be made: empty, on a ready rig, or the demo.
          */
@@ -10521,6 +10645,36 @@ export interface components {
             hands: components["schemas"]["Hand"][];
             /** Name */
             name: string;
+        };
+        /**
+         * RecordingView
+         * @description A recording. at: when it ended, s since 1970; size in bytes; wrong: why it cannot be played, empty: it can.
+         */
+        RecordingView: {
+            /** At */
+            at: number;
+            /** Frames */
+            frames: number;
+            /** Name */
+            name: string;
+            /** Seconds */
+            seconds: number;
+            /** Size */
+            size: number;
+            /** Universes */
+            universes: number[];
+            /** Wrong */
+            wrong: string;
+        };
+        /**
+         * RecordingsView
+         * @description All recordings, the newest first. room: free bytes on the disk.
+         */
+        RecordingsView: {
+            /** Recordings */
+            recordings: components["schemas"]["RecordingView"][];
+            /** Room */
+            room: number;
         };
         /**
          * RectDocument
@@ -18364,6 +18518,181 @@ export interface operations {
             header?: never;
             path: {
                 map_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    recordings_get_recordings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingsView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    recordings_begin_recording_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRecording"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    recordings_end_recording_end_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    recordings_take_in_recording__string_name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    recordings_delete_recording__string_name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    recordings_save_recording__string_name__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
             };
             cookie?: never;
         };

@@ -13,6 +13,7 @@ import { liveWords } from "./liveWords";
 import { LookChips } from "./LookChips";
 import { PixelChips } from "./PixelChips";
 import { nothingRuns } from "./nothingRuns";
+import { RecordingChip } from "./RecordingChip";
 import { SongChip } from "./SongChip";
 import { SpecialChip } from "./SpecialChip";
 import { StandInChips } from "./StandInChips";
@@ -118,6 +119,7 @@ export function NowRibbon() {
         {specials?.map((told) => (
           <SpecialChip key={told.id} told={told} />
         ))}
+        <RecordingChip />
         <StandInChips />
         <LookChips />
         <PixelChips />

@@ -16,6 +16,8 @@ export function nothingRuns(state: Schemas["LiveState"] | null): boolean {
     !pixels?.length &&
     !actions?.length &&
     !state.stand_ins?.length &&
+    !state.recorded &&
+    !state.recorder?.name &&
     !two
   );
 }

@@ -19,6 +19,7 @@ from .kept_songs import SongEntry
 from .kept_stage import StageEntry
 from .live import draft, stand_ins
 from .live.cut_off import CutOff, standing
+from .live.recorded import Recorded
 from .live.state import LiveState
 from .program import Program
 
@@ -52,6 +53,7 @@ class LiveEntry(msgspec.Struct, forbid_unknown_fields=True):
     ended: bool = False
     cut_off: tuple[float, list[int]] | None = None
     stand_ins: dict[int, int] = msgspec.field(default_factory=dict)
+    recorded: tuple[str, float, float, bool] | None = None
 
 
 def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: bool = False) -> LiveEntry:
@@ -61,6 +63,7 @@ def entry_of(state: LiveState, now: float, wall: float, boot: str, *, ended: boo
         grand=state.grand, blackout=state.blackout, opened=state.opened, blind=state.blind, ended=ended,
         cut_off=None if state.cut_off is None else (state.cut_off.at, list(state.cut_off.standing)),
         stand_ins=dict(state.stand_ins),
+        recorded=None if (one := state.recorded) is None else (one.name, one.since, one.seconds, one.loops),
     )  # fmt: skip
 
 
@@ -82,6 +85,7 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
         claims=_claims(entry, program, now, moved),
         blind=None if entry.blind is None else entry.blind + moved,
         stand_ins=stand_ins.there(entry.stand_ins, program),
+        recorded=None if (one := entry.recorded) is None else Recorded(one[0], one[1] + moved, one[2], one[3]),
     )
     if entry.cut_off is not None:
         state = state.with_(cut_off=CutOff(entry.cut_off[0], tuple(entry.cut_off[1])))

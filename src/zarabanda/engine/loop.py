@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 import threading
 from collections import deque
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -13,8 +13,6 @@ from numpy.typing import NDArray
 
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.playback.frame import Effects, Levels, Stage
-from zarabanda.core.playback.specials import Crossing, Specials
-from zarabanda.core.playback.stand_ins import StandIns
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
 from zarabanda.errors import ZarabandaError
@@ -24,7 +22,7 @@ from zarabanda.workers import Troubles, in_words
 
 from .batching import Batching, Chain
 from .health import Health, Laps
-from .live import pixels, stand_ins
+from .live import pixels, recorded, stand_ins
 from .live.acts import act
 from .live.advance import MOVES, advance
 from .live.blind import prepared
@@ -38,8 +36,9 @@ from .live.song_actions import scrubbed_state
 from .live.songs import led, with_song
 from .live.specials import crossing
 from .live.stages import Stages, levels_at
-from .live.state import LiveState, LookedAt
+from .live.state import LiveState, LookedAt, OfProgram
 from .live.testing import with_held
+from .played_back import PlayedBack
 from .program import EMPTY, Program
 
 MIN_RATE, MAX_RATE, DEFAULT_RATE = 20.0, 44.0, 44.0
@@ -126,8 +125,8 @@ class Loop:
         self._good: Program | None = None
         self._ahead: tuple[LiveState, NDArray[np.float64]] | None = None
         self._looked: tuple[LookedAt | None, Program, LiveState | None] | None = None
-        self._crossed: tuple[tuple[Specials, Program], Crossing | None] | None = None
-        self._stood: tuple[tuple[Mapping[int, int], Program], StandIns | None] | None = None
+        self._crossing, self._standing = OfProgram(crossing), OfProgram(stand_ins.closing)
+        self.played_back = PlayedBack(None, self.troubles)
         self._stages = Stages(self.batching.single)
         self._failed = 0
         self._stopping = False
@@ -264,7 +263,7 @@ class Loop:
                 refuse(error.message)
             except Exception as error:  # the others act all the same
                 refuse(f"This could not be done: {in_words(error)}.")
-        self.state = advance(self.state, t)
+        self.state = recorded.advanced(advance(self.state, t), t)
         for message in self.state.outbox.messages:
             self.on_message(message)
         if self.state.outbox.messages:
@@ -306,9 +305,11 @@ class Loop:
         under: list[Stage] = [one.stage for one in pixels.stages(state, t, over=False)]
         stages: list[Stage] = [*under, Effects(self._batches, running), *(one.stage for one in self._stages.at(state, t))]
         levels = levels_at(state, t)
-        values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, self._crossing(), self._standing_in())
+        specials, standing = self._crossing(self.state, self.state.specials), self._standing(self.state, self.state.stand_ins)
+        values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, specials, standing)
         laps.mark("values")
-        data = with_held(state, frame.bytes(values))
+        values, data = self.played_back.over(self.state.recorded, frame, values, frame.bytes(values), levels, t)
+        data = with_held(state, data)
         laps.mark("bytes")
         if any(one is not None for one in (state.blind, state.looked_at, state.scrubbed, state.pixels_seen)):
             ahead = self._seen_ahead(t)
@@ -354,20 +355,6 @@ class Loop:
         if self._looked is None or self._looked[0] != of[0] or self._looked[1] is not of[1]:
             self._looked = (*of, seen_ahead(self.state))
         return self._looked[2]
-
-    def _crossing(self) -> Crossing | None:
-        """Specials of the frame; the same stage as long as nothing of them changes."""
-        of = (self.state.specials, self.state.program)
-        if self._crossed is None or self._crossed[0][0] is not of[0] or self._crossed[0][1] is not of[1]:
-            self._crossed = (of, crossing(self.state))
-        return self._crossed[1]
-
-    def _standing_in(self) -> StandIns | None:
-        """Lights that stand in for others; the same step as long as nothing of them changes."""
-        of = (self.state.stand_ins, self.state.program)
-        if self._stood is None or self._stood[0][0] is not of[0] or self._stood[0][1] is not of[1]:
-            self._stood = (of, stand_ins.closing(self.state))
-        return self._stood[1]
 
     def _look(self, key: PlayerId, t: float) -> Values | None:
         state = on_stage(self.state, t)

@@ -37,10 +37,12 @@ from zarabanda.messages import (
     Locate,
     Look,
     LoopSong,
+    PlayRecording,
     PlaySong,
     PreviewEffect,
     PreviewPixels,
     PreviewValues,
+    RecordSent,
     Refused,
     RoutePart,
     Scrub,
@@ -71,8 +73,10 @@ from .live.sending import Outward
 from .live.song_actions import prepare
 from .live.state import LiveState
 from .loop import PROGRAM, Loop, Snapshot, cannot_be_played
+from .played_back import PlayedBack
 from .program import Program
 from .publisher import Publisher
+from .recorder import Recorder
 from .telling_songs import taken_told
 from .timecode_in import TimecodeIn
 from .tracing import acting, traced
@@ -97,7 +101,11 @@ class Engine:
         sequences = SequenceNumbers(data, troubles).of
         self._routes = Routes(Surroundings(source, simulators, settings, sequences, self._events.tell), troubles)
         self.devices = Devices(simulators, settings, troubles)
-        self.loop = Loop(LiveState(), [self._routes], clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles)
+        self._recorder = Recorder(data, troubles)
+        self.loop = Loop(
+            LiveState(), [self._routes, self._recorder], clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles
+        )
+        self.loop.played_back = PlayedBack(data, troubles)
         self.loop.on_frame, self.loop.on_change = self._publish, self._changed
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
@@ -108,7 +116,7 @@ class Engine:
             lambda: self._publisher.state_is_new(),
         )  # fmt: skip
         self._folding = FoldingAhead(lambda: self.loop.state, self.loop.idle, troubles)
-        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode, self._line)
+        self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode, self._line, self._recorder)
         self._media = media_of(data)
         self._compiler = Compiler(self._media, self._line.heard)
         self._compiling = threading.Lock()
@@ -142,6 +150,7 @@ class Engine:
         self._line.close()
         self._folding.close()
         self.loop.batching.close()
+        self.loop.played_back.close()
 
     def _resume(self, since: float) -> None:
         """Go on from the journal. since: when the supervisor started, by the same clock: what is older was cut off with it."""
@@ -203,6 +212,8 @@ class Engine:
                 reference = message.ref
                 self._prepare(message.action)
                 self.loop.post(message.action, lambda text: peer.post(Refused(text, reference)))
+            case RecordSent():
+                self._record(message.name)
             case WatchAll():
                 peer.watching = set(message.universes)
             case AskLook():
@@ -226,8 +237,20 @@ class Engine:
             case _:
                 self._compile(peer, message)
 
+    def _record(self, name: str) -> None:
+        """Record what is sent, or end that."""
+        if name:
+            self._recorder.start(name)
+        else:
+            self._recorder.stop()
+        self._publisher.state_is_new()
+
     def _prepare(self, action: AnyAction) -> None:
-        """Fold a song to where it is to go, before the loop asks for it: no frame waits for that."""
+        """Fold a song to where it is to go, and open a recording, before the loop asks for it: no frame waits for that."""
+        if isinstance(action, PlayRecording):
+            if action.name:
+                self.loop.played_back.prepare(action.name)
+            return
         position = _goes_to(action)
         if position is not None:
             prepare(self.loop.state, *position, MOVES)

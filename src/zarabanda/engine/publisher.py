@@ -13,6 +13,7 @@ from zarabanda.messages import (
     ListTold,
     PageTold,
     PlayerId,
+    RecordedTold,
     RunningState,
     ShownState,
     StandInTold,
@@ -35,6 +36,7 @@ from .live.pixels import told as pixels_told
 from .live.specials import told as specials_told
 from .live.state import LiveState
 from .loop import Loop, Snapshot
+from .recorder import Recorder
 from .telling_rows import busk_told, rows_told
 from .telling_songs import songs_told
 from .timecode_in import TimecodeIn
@@ -45,8 +47,9 @@ _SCREEN_RATE, _UNIVERSE_RATE, _STATE_EVERY_S = 40.0, 20.0, 0.5
 class Publisher:
     """Called in the loop's thread, after a frame was sent."""
 
-    def __init__(self, loop: Loop, source: str, devices: Devices, timecode: TimecodeIn, line: LineIn) -> None:
+    def __init__(self, loop: Loop, source: str, devices: Devices, timecode: TimecodeIn, line: LineIn, recorder: Recorder) -> None:
         self._loop, self._source, self._devices, self._timecode, self._line = loop, source, devices, timecode, line
+        self._recorder = recorder
         self._writer: FrameWriter | None = None
         self._numbers: dict[PlayerId, int] = {}
         self._step: int | None = None
@@ -118,6 +121,8 @@ class Publisher:
             routes=[route for output in loop.outputs for route in output.report()],
             source=self._source,
             blind=state.blind is not None,
+            recorder=self._recorder.told(),
+            recorded=None if (own := live.recorded) is None else RecordedTold(own.name, own.position(t), own.seconds, own.loops),
             stand_ins=[StandInTold(light, by) for light, by in live.stand_ins.items()],
             held=[HeldSlot(*place, value) for place, (value, _) in state.held_slots.items()],
             shown=_shown(state, t),

@@ -201,6 +201,15 @@ class HoldSlot(Action, frozen=True, tag="hold-slot"):
     holder: str = ""
 
 
+class PlayRecording(Action, frozen=True, tag="play-recording"):
+    """Let a recording of what was sent play over everything, from its beginning; no name: it is taken out. seconds: how long it
+    is; loops: it goes round, else it ends by itself."""
+
+    name: Annotated[str, msgspec.Meta(max_length=80, pattern=r"^[^/\\\\.]*$")] = ""
+    seconds: Annotated[float, msgspec.Meta(ge=0, le=1e6)] = 0.0
+    loops: bool = False
+
+
 class StandIn(Action, frozen=True, tag="stand-in"):
     """Let a light stand in for a broken one: fixtures by their numbers; by: None: it is given back."""
 
@@ -236,6 +245,7 @@ BrowserAction = (
     | Highlight
     | HoldSlot
     | StandIn
+    | PlayRecording
     | TempoAction
     | RowAction
     | BankAction

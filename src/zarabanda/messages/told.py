@@ -251,6 +251,27 @@ class CutOffTold(msgspec.Struct, frozen=True):
     standing: int
 
 
+class RecorderTold(msgspec.Struct, frozen=True):
+    """What is recorded of what is sent: name, s and frames so far, bytes on the disk, frames that were lost; without a name: how
+    the last recording ended, in words."""
+
+    name: str
+    seconds: float
+    frames: int
+    size: int
+    lost: int
+    ended: str
+
+
+class RecordedTold(msgspec.Struct, frozen=True):
+    """A recording that plays: where it is, and how long, in s."""
+
+    name: str
+    position: float
+    seconds: float
+    loops: bool
+
+
 class StandInTold(msgspec.Struct, frozen=True):
     """A light that stands in for a broken one, both by number."""
 

@@ -22,6 +22,8 @@ from .told import (
     OverlayTold,
     PageTold,
     PixelsTold,
+    RecordedTold,
+    RecorderTold,
     RouteState,
     RowTold,
     RunningState,
@@ -166,7 +168,15 @@ class ShowUpdate(msgspec.Struct, frozen=True, forbid_unknown_fields=True, tag_fi
 
 
 Question = AskLook | AskStage | AskTrace | AskActing | AskHeld | AskTaken | AskCanvas
-ToEngine = Do | WatchAll | PreviewEffect | PreviewPixels | Audition | PreviewValues | Question | ShowUpdate
+
+
+class RecordSent(msgspec.Struct, frozen=True, tag_field="type", tag="record-sent"):
+    """Record what is sent under a name; empty: end the recording."""
+
+    name: str
+
+
+ToEngine = Do | RecordSent | WatchAll | PreviewEffect | PreviewPixels | Audition | PreviewValues | Question | ShowUpdate
 
 # from the engine
 
@@ -191,7 +201,8 @@ class UniverseFrame(msgspec.Struct, frozen=True, tag_field="type", tag="universe
 class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     """What is live, told twice a second and after every change. levels: of controls, 0…1; source: CID of what we send (hex);
     blind: the draft is prepared without output, and frames show it as it will be; looked_at: the cue that frames show as it will
-    be, while the stage stays; stand_ins: lights that stand in for broken ones."""
+    be, while the stage stays; stand_ins: lights that stand in for broken ones; recorder: what is recorded of
+    what is sent; recorded: what plays of that."""
 
     t: float
     session: str
@@ -207,6 +218,8 @@ class State(msgspec.Struct, frozen=True, tag_field="type", tag="state"):
     source: str
     blind: bool = False
     stand_ins: list[StandInTold] = []
+    recorder: RecorderTold | None = None
+    recorded: RecordedTold | None = None
     held: list[HeldSlot] = []
     shown: ShownState | None = None
     lists: list[ListTold] = []

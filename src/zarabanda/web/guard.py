@@ -27,7 +27,9 @@ LOOPBACK = ("localhost", "127.0.0.1", "[::1]")
 _POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; frame-ancestors 'none'"
 )
-_FILES = re.compile(r"^/api/(timelines/\d+/(sound|presses\.mid)|media|shows/file|rig/(csv|mvr)|kinds/(gdtf|pictures))$")
+_FILES = re.compile(
+    r"^/api/(timelines/\d+/(sound|presses\.mid)|media|shows/file|recordings/[^/]+|rig/(csv|mvr)|kinds/(gdtf|pictures))$"
+)
 """Where a file is put: the bodies that are not JSON."""
 _MOST_NESTED = 48
 _MOST_INTEGER = 2**63 - 1

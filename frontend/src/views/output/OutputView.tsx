@@ -5,6 +5,7 @@ import { desk, useDesk, type OutputTab } from "../../state";
 import { TabName, TabRow } from "../../ui/Tabs";
 import { DevicesPanel } from "./devices/DevicesPanel";
 import { HealthPanel } from "./health/HealthPanel";
+import { RecordingsPanel } from "./recordings/RecordingsPanel";
 import { RoutesPanel } from "./routes/RoutesPanel";
 import { SimulatorsPanel } from "./SimulatorsPanel";
 import { SlotsPanel } from "./slots/SlotsPanel";
@@ -31,6 +32,7 @@ export function OutputView() {
         <TabName id="slots">Slots</TabName>
         <TabName id="routes">Routes</TabName>
         <TabName id="devices">Devices</TabName>
+        <TabName id="recordings">Recordings</TabName>
         <TabName id="timecode">Timecode, sound</TabName>
         <TabName id="simulators">Simulators</TabName>
         <TabName id="health">Health</TabName>
@@ -43,6 +45,9 @@ export function OutputView() {
       </Panel>
       <Panel id="devices">
         <DevicesPanel />
+      </Panel>
+      <Panel id="recordings">
+        <RecordingsPanel />
       </Panel>
       <Panel id="timecode">
         <TimecodePanel />

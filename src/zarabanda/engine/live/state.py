@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, field, replace
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -34,11 +34,13 @@ if TYPE_CHECKING:
     from .overlays import OverlayState
     from .pages import PageShown
     from .pixels import PixelsState
+    from .recorded import Recorded
     from .songs import Song
     from .sweeping import Sweep
     from .tempos import Follow
     from .ways_home import WayHome
 
+Made = TypeVar("Made")
 DEFAULT_RELEASE_S = 0.4
 _NOBODYS_TEMPO = Tempo(120.0)
 """What a tempo that does not exist counts: 120 BPM from 0."""
@@ -114,6 +116,8 @@ class LiveState:
     """Songs on stage, the one that plays last."""
     scrubbed: tuple[int, float] | None = None
     """Timeline and position that screens show, while the stage stays."""
+    recorded: Recorded | None = None
+    """The recording of what was sent that plays over everything."""
     stand_ins: Mapping[int, int] = field(default_factory=dict)
     """Lights that stand in for broken ones: by the number of the broken one."""
     swept: Sweep | None = None
@@ -261,3 +265,17 @@ class LiveState:
         ours = [one for one in self.program.controls.values() if one.plays_effect]
         down = [one.key for one in ours if not set(one.players).isdisjoint(players)]
         return replace(self, levels={**self.levels, **dict.fromkeys(down, 0.0)})
+
+
+class OfProgram(Generic[Made]):
+    """Something made of a part of the state and the program, once for as long as both are the same."""
+
+    def __init__(self, make: Callable[[LiveState], Made]) -> None:
+        self._make = make
+        self._made: tuple[object, Program, Made] | None = None
+
+    def __call__(self, state: LiveState, part: object) -> Made:
+        """What is made of them now."""
+        if self._made is None or self._made[0] is not part or self._made[1] is not state.program:
+            self._made = (part, state.program, self._make(state))
+        return self._made[2]
