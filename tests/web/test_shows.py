@@ -7,11 +7,13 @@ import msgspec
 import numpy as np
 import pytest
 from PIL import Image
+from sqlalchemy import select
 
 from zarabanda.engine.frames import HEAD, HEADER_BYTES
 from zarabanda.messages import Frame
 from zarabanda.shelf.copies import EVERY_S
-from zarabanda.show.tables import PixelMapRow, Show
+from zarabanda.shelf.parts import heads_in
+from zarabanda.show.tables import CueRow, PixelMapRow, Show
 from zarabanda.web.app import create_app
 from zarabanda.web.stage_picture import stage_picture
 
@@ -131,6 +133,24 @@ def test_parts_of_another_show_are_told_first_and_come_in_as_one_step(client, ow
     assert client.get("/api/timelines").json["songs"] == []
     assert [one["why"] for one in client.get("/api/shows/copies").json["copies"]] == ["before parts of another show came in"]
     assert client.post(f"/api/shows/{salt}/parts", json={"chosen": [{"kind": "edit", "id": 1}]}).status_code == 404
+
+
+def test_parts_of_another_show_come_to_lights_that_take_over_from_its_own(client, own):
+    salt = own.library.open_id
+    made = client.post("/api/shows", json={"name": "Club", "begin": "club"}).json["id"]
+    client.post(f"/api/shows/{made}/open")
+    every = client.get(f"/api/shows/{salt}/parts").json["parts"]
+    chosen = [one for one in every if one["kind"] == "cue_list" and one["name"] == "Tide Clock"]
+    body = {"chosen": [{"kind": one["kind"], "id": one["id"]} for one in chosen], "matched": True}
+    told = client.post(f"/api/shows/{salt}/parts", json=body).json
+    assert told["fixtures"] == [], "every light that it uses is one of this rig"
+    assert any(one.startswith("Rear spots 10 → ") and one.endswith(" 6") for one in told["groups"])
+    client.post(f"/api/shows/{salt}/parts", json={**body, "preview": False})
+    lights = {str(one["number"]) for one in client.get("/api/rig").json["fixtures"]}
+    with own.store.reading() as session:
+        used = {head.partition(".")[0] for row in session.scalars(select(CueRow)) for head in heads_in(row.document)}
+    assert used
+    assert used <= lights
 
 
 def test_a_show_that_has_changed_is_copied_by_the_clock_and_one_that_has_not_is_not(own, monkeypatch):

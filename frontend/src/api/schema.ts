@@ -10156,11 +10156,17 @@ export interface components {
         };
         /**
          * PartsChosen
-         * @description What is to come in; with preview it is only told what would.
+         * @description What is to come in; with preview it is only told what would. matched: groups of this show's lights take over from those of
+         *     that show, else lights are the same by their numbers.
          */
         PartsChosen: {
             /** Chosen */
             chosen: components["schemas"]["PartChosen"][];
+            /**
+             * Matched
+             * @default false
+             */
+            matched?: boolean;
             /**
              * Preview
              * @default true
@@ -10169,7 +10175,8 @@ export interface components {
         };
         /**
          * PartsReport
-         * @description What comes in, what is matched, and which fixtures it uses that are not in this rig.
+         * @description What comes in, what is matched, and which fixtures it uses that are not in this rig. groups: which of this show's lights take
+         *     over from which, in words.
          */
         PartsReport: {
             /** Coming */
@@ -10178,6 +10185,8 @@ export interface components {
             done: string;
             /** Fixtures */
             fixtures: number[];
+            /** Groups */
+            groups: string[];
             /** Matched */
             matched: components["schemas"]["ComingView"][];
         };

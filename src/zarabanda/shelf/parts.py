@@ -18,6 +18,8 @@ from sqlalchemy import func, select, text
 from sqlalchemy.orm import Session
 
 from zarabanda.errors import NotThere
+from zarabanda.show.rerig import pairs, rigs, taking_over
+from zarabanda.show.rerig.rigs import RigRows
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Base, Fixture
 
@@ -80,8 +82,9 @@ class Plan:
 
 
 @contextlib.contextmanager
-def source_of(path: Path) -> Iterator[Rows]:
-    """The rows of another show's file, as they are at the newest version; the file stays as it is."""
+def source_of(path: Path, rig: RigRows | None = None) -> Iterator[Rows]:
+    """The rows of another show's file, as they are at the newest version; the file stays as it is. rig: lights that take over
+    from those of that show, group for group."""
     with tempfile.TemporaryDirectory() as folder:
         copied = Path(folder) / "source.db"
         with (
@@ -89,7 +92,13 @@ def source_of(path: Path) -> Iterator[Rows]:
             contextlib.closing(sqlite3.connect(copied)) as target,
         ):
             source.backup(target)
-        Store(copied).close()
+        store = Store(copied)
+        try:
+            if rig is not None:
+                with store.edit("parts", "Take over") as session:
+                    taking_over.to_other_rig(session, rig, pairs.proposed(rigs.of_session(session), rig))
+        finally:
+            store.close()
         with contextlib.closing(sqlite3.connect(copied)) as connection:
             yield rows_in(connection)[0]
 

@@ -33,7 +33,7 @@ const MOST_TOLD = 12;
 
 /** What bringing in would do: what comes, what is matched by its name, which lights are missing. */
 export function PartsReportView({ report, into }: { report: PartsReport; into: string }) {
-  const { coming, matched, fixtures } = report;
+  const { coming, matched, fixtures, groups } = report;
   const missing = fixtures.slice(0, MOST_TOLD).join(", ");
   return (
     <Frame>
@@ -58,6 +58,12 @@ export function PartsReportView({ report, into }: { report: PartsReport; into: s
           </li>
         ))}
       </ul>
+      {groups.length > 0 && (
+        <>
+          <h3>Lights of {into} take over</h3>
+          <p>{groups.join(", ")}</p>
+        </>
+      )}
       {matched.length > 0 && (
         <>
           <h3>What is there already by that name is used</h3>

@@ -39,9 +39,11 @@ export function PartsSheet({ show, into, onClose }: Props) {
   const { data: parts } = useParts(show.id);
   const [chosen, setChosen] = useState<ReadonlySet<ShowPart>>(new Set());
   const [sought, setSought] = useState("");
+  const [matched, setMatched] = useState(false);
   const [report, setReport] = useState<PartsReport | null>(null);
   const kinds = useMemo(() => byKind(parts ?? [], sought), [parts, sought]);
   const body = (preview: boolean) => ({
+    matched,
     chosen: [...chosen].map(({ kind, id }) => ({ kind, id })),
     preview,
   });
@@ -82,6 +84,9 @@ export function PartsSheet({ show, into, onClose }: Props) {
             ))}
             {parts && kinds.length === 0 && <p>Nothing is called that.</p>}
           </List>
+          <Tick isSelected={matched} onChange={setMatched}>
+            Groups of {into} take over from its lights, from the middle; else lights are the same by number
+          </Tick>
           <Ending>
             <Button onPress={onClose}>Cancel</Button>
             <Button

@@ -21,9 +21,11 @@ from zarabanda.shelf import parts, show_file
 from zarabanda.shelf.copies import REASONS
 from zarabanda.shelf.library import BIN_DAYS, PICTURE, Entry
 from zarabanda.show import repositories
+from zarabanda.show.rerig import pairs, rigs
 from zarabanda.show.store import Store
 from zarabanda.stock.rigs import READY
 
+from .. import other_rigs
 from ..bodies import body_into, read_out
 from ..context import browser_id, context
 from ..parts import Done
@@ -238,7 +240,11 @@ def bring_in_parts(path: ShowPath, body: PartsChosen) -> PartsReport:
     """Bring parts of another show into the open one, with what they refer to; or tell what that would do. One undo step."""
     own = context()
     chosen = [(one.kind, one.id) for one in body.chosen]
-    with parts.source_of(own.library.path(path.show_id)) as rows:
+    rig = None
+    if body.matched:
+        with own.store.reading() as session:
+            rig = rigs.of_session(session)
+    with parts.source_of(own.library.path(path.show_id), rig) as rows:
         if body.preview:
             with own.store.reading() as session:
                 plan = parts.planned(session, rows, chosen)
@@ -249,8 +255,17 @@ def bring_in_parts(path: ShowPath, body: PartsChosen) -> PartsReport:
                 parts.bring_in(session, plan)
     return PartsReport(
         coming=[_coming(one) for one in plan.coming], matched=[_coming(one) for one in plan.matched], fixtures=plan.fixtures,
+        groups=_groups(path.show_id, rig) if rig is not None else [],
         done="shown" if body.preview else f"Brought in {len(plan.coming)} parts of {_name(path.show_id)}",
     )  # fmt: skip
+
+
+def _groups(show_id: str, rig: rigs.RigRows) -> list[str]:
+    """Which lights take over from which of another show."""
+    before = other_rigs.rig_of(f"show:{show_id}", context().library)
+    sides = [(one.source, one.target) for one in pairs.proposed(before, rig)]
+    words = [[f"{one.name} {len(one.numbers)}" if one else "nothing" for one in pair] for pair in sides]
+    return [" → ".join(pair) for pair in words]
 
 
 def _coming(one: parts.Coming) -> ComingView:

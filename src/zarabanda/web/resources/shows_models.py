@@ -100,9 +100,11 @@ class PartChosen(Part):
 
 
 class PartsChosen(Part):
-    """What is to come in; with preview it is only told what would."""
+    """What is to come in; with preview it is only told what would. matched: groups of this show's lights take over from those of
+    that show, else lights are the same by their numbers."""
 
     chosen: Annotated[list[PartChosen], Field(min_length=1, max_length=2000)]
+    matched: bool = False
     preview: bool = True
 
 
@@ -116,11 +118,13 @@ class ComingView(BaseModel):
 
 
 class PartsReport(Done):
-    """What comes in, what is matched, and which fixtures it uses that are not in this rig."""
+    """What comes in, what is matched, and which fixtures it uses that are not in this rig. groups: which of this show's lights
+    take over from which, in words."""
 
     coming: list[ComingView]
     matched: list[ComingView]
     fixtures: list[int]
+    groups: list[str]
 
 
 class CopyLook(BaseModel):
