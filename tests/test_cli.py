@@ -101,6 +101,10 @@ def test_a_show_goes_out_is_looked_at_and_comes_in_without_a_browser(tmp_path, d
     assert len(Library(data).every()) == 2
 
 
+BAKED = b"""{"format": "zarabanda.baked/1", "name": "Tide", "seconds": 1, "rate": 40, "heads": ["101"], "times": [0, 1],
+"frames": {}, "steps": {"intensity": {"unit": "%%", "max_error": 1, "error": %b, "heads": {"101": [[0, 1], [3, 4]]}}}}"""
+
+
 def test_files_of_other_programs_are_looked_at(tmp_path):
     from tests.formats import gdtf_files, mvr_files
     from zarabanda.core.timecode.beat_grid import BeatGrid
@@ -112,6 +116,13 @@ def test_files_of_other_programs_are_looked_at(tmp_path):
         ("rig.mvr", mvr_files.packed(scene), "Gone.gdtf cannot be used: it is not in the file"),
         ("song.mid", written([("Flash", [Press(1.5, 0.5)])], BeatGrid()), "Flash, C4: 1 press from 1.500 s"),
         ("lamp2.gdtf", b"nothing", "no whole GDTF file"),
+        ("tide.json", BAKED % b"0.5", "intensity: 2 steps, at most 0.5 % off"),
+        ("edited.json", BAKED % b'"a bit"', "steps.intensity.error"),
+        (
+            "night.frames",
+            b"ZBFRAMES\x01\x00\x01\x00\x01\x00" + bytes(8) + b"\x01\x00" + bytes(514),
+            "1 frames of 1 universes, 0.0 s",
+        ),
     ):
         (tmp_path / name).write_bytes(content)
         done = run("check", str(tmp_path / name))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import tempfile
 from pathlib import Path
@@ -81,10 +82,12 @@ def import_show(
     print(f"Took in {report.in_words()}.")
 
 
-def check_file(file: Annotated[Path, typer.Argument(help="A .zarabanda, .gdtf, .mvr or .mid file.")]) -> None:
+def check_file(
+    file: Annotated[Path, typer.Argument(help="A .zarabanda, .gdtf, .mvr, .mid or .frames file, or a baked .json.")],
+) -> None:
     """Look through a file as if it were taken in, and say what is in it, or what is wrong with it."""
-    look = {".gdtf": _check_type, ".mvr": _check_scene, ".mid": _check_midi}.get(file.suffix.lower(), _check_show)
-    look(_there(file))
+    looks = {".gdtf": _check_type, ".mvr": _check_scene, ".mid": _check_midi, ".json": _check_baked, ".frames": _check_frames}
+    looks.get(file.suffix.lower(), _check_show)(_there(file))
 
 
 def _check_type(file: Path) -> None:
@@ -118,6 +121,29 @@ def _check_midi(file: Path) -> None:
     for line in read(file.read_bytes()):
         count, first, last = len(line.presses), line.presses[0].at, line.presses[-1].at
         print(f"{line.called}: {count:,} press{'' if count == 1 else 'es'} from {first:.3f} s to {last:.3f} s")
+
+
+def _check_baked(file: Path) -> None:
+    from zarabanda.formats.baked import read
+
+    try:
+        found = read(json.loads(file.read_bytes()))
+    except ValueError as error:
+        raise ZarabandaError(f"This is no JSON file: {error}.", "file") from error
+    print(f"{found.name}: {found.seconds:g} s on {len(found.heads)} heads.")
+    for name, rows in found.frames.items():
+        print(f"{name}: {len(rows):,} frames")
+    for name, steps in found.steps.items():
+        count = sum(len(times) for times, _ in steps.heads.values())
+        print(f"{name}: {count:,} steps, at most {steps.error:g} {steps.unit} off".rstrip())
+
+
+def _check_frames(file: Path) -> None:
+    from zarabanda.formats.dmx_frames import FramesReader
+
+    found = FramesReader(file)
+    found.close()
+    print(f"{found.frames:,} frames of {len(found.universes)} universes, {found.seconds:.1f} s.")
 
 
 def _check_show(file: Path) -> None:

@@ -10175,8 +10175,8 @@ export interface components {
         };
         /**
          * PartsReport
-         * @description What comes in, what is matched, and which fixtures it uses that are not in this rig. groups: which of this show's lights take
-         *     over from which, in words.
+         * @description What comes in, what is matched, and which fixtures it uses that are not in this rig. groups: which of this show's lights
+         *     take over from which, in words.
          */
         PartsReport: {
             /** Coming */

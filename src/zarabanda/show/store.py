@@ -50,7 +50,15 @@ def _begin(connection: Connection) -> None:
 
 def _json(value: Any) -> str:
     """Text of a document: large ones are written and read much faster than by the standard library."""
-    return msgspec.json.encode(value).decode()
+    return msgspec.json.encode(value, enc_hook=_plain).decode()
+
+
+def _plain(value: Any) -> Any:
+    """Numbers of NumPy as plain ones."""
+    for kind in (float, int, str):
+        if isinstance(value, kind):
+            return kind(value)
+    raise TypeError(f"{type(value).__name__} cannot be kept in a document")
 
 
 def open_engine(path: Path) -> Engine:

@@ -86,13 +86,6 @@ def _cues(page: Any) -> None:
         page.locator("[role=listitem][aria-current=true]", has_text=name).wait_for()
 
 
-def _cue_content(page: Any) -> None:
-    page.get_by_role("tab", name="Cues", exact=True).click()
-    page.get_by_role("navigation", name="Cue lists").get_by_role("button", name="Saltworks").first.click()
-    page.get_by_role("listitem", name="Cue 6 Figure").click()
-    page.get_by_role("button", name="Position Stage from 4").click()
-
-
 def _busk(page: Any) -> None:
     page.get_by_role("tab", name="Busk", exact=True).click()
     page.keyboard.press("Shift+Escape")  # the draft would lie over all
@@ -197,6 +190,27 @@ def _shows(page: Any) -> None:
     page.get_by_role("listitem", name="Salt Light, Thursday").wait_for()
 
 
+def _take_over(page: Any) -> None:
+    page.get_by_role("tab", name="Rig", exact=True).click()
+    page.get_by_role("button", name="Fixtures", exact=True).click()
+    page.get_by_role("menuitem", name="Take over to other lights").click()
+    own = page.get_by_role("region", name="Take over")
+    own.get_by_role("button", name="seen in").click()
+    page.get_by_role("option", name="Tide fold", exact=True).click()
+    own.get_by_text("Still mirrored: left and right").wait_for()
+    own.locator("summary", has_text="cues").click()
+
+
+def _bake(page: Any) -> None:
+    _effects(page)
+    page.get_by_role("button", name="Tide fold: more").click()
+    page.get_by_role("menuitem", name="Bake for another system").click()
+    sheet = page.get_by_role("dialog", name="Bake the effect Tide fold")
+    sheet.get_by_role("button", name="Steps against error of intensity").click()
+    sheet.get_by_role("radio", name="within 1 %").click()
+    sheet.get_by_text("steps, at most").wait_for()
+
+
 def _parts(page: Any) -> None:
     page.get_by_role("button", name="Shows: Salt Light is open").click()
     page.get_by_role("listitem", name="Cellar").get_by_role("button", name="Open").click()
@@ -219,14 +233,14 @@ VIEWS: dict[str, Callable[[Any], None]] = {
     "look": _look,
     "why": _why,
     "kind": _kind,
+    "take-over": _take_over,
+    "bake": _bake,
     "cues": _cues,
-    "cue-content": _cue_content,
     "busk": _busk,
     "special": _special,
     "faders": _faders,
     "slots": _view("Output"),
     "routes": _routes,
-    "health": _output("Health"),
     "pixels": _pixels,
     "pixel-cells": _pixel_cells,
     "timeline": _timeline,
