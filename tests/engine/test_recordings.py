@@ -18,6 +18,7 @@ from zarabanda.engine.loop import Loop
 from zarabanda.engine.offline import Offline
 from zarabanda.engine.played_back import PlayedBack
 from zarabanda.engine.recorder import Recorder
+from zarabanda.engine.tracing import traced
 from zarabanda.formats.dmx_frames import FramesReader, FramesWriter
 from zarabanda.messages import ShowUpdate, action
 from zarabanda.outputs.base import MemoryOutput
@@ -75,6 +76,9 @@ def test_what_is_sent_is_recorded_and_played_back_byte_for_byte_under_what_dims_
         loop.tick(t)
         at = np.searchsorted(np.array(times) - times[0], t - since + 1e-9, side="right") - 1
         np.testing.assert_array_equal(seen.frames[-1][1], recorded[at])
+    found = traced(loop.state, loop.sent, "2", "intensity", since + 0.9, 1).steps[-1]
+    assert (found.what, found.who) == ("recorded", "night")
+    assert found.value == pytest.approx([seen.frames[-1][1][0, 14] / 2.55], abs=0.01)
     loop.post(action({"do": "grand", "value": 0.5}))
     loop.tick(since + 0.95)
     at = np.searchsorted(np.array(times) - times[0], since + 0.95 - since + 1e-9, side="right") - 1

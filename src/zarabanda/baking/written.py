@@ -45,6 +45,13 @@ def document(baked: Baked, name: str, rate: float, errors: Mapping[str, float]) 
     return documents.document(name, float(baked.times[-1]), rate, baked.times, values_of(baked), errors)
 
 
+def steps_of(baked: Baked, errors: Mapping[str, float]) -> dict[str, documents.Doc]:
+    """The steps of the attributes that have a largest error, as in a document of them."""
+    wanted = {attribute: own for attribute, own in values_of(baked).items() if attribute in errors}
+    found: dict[str, documents.Doc] = documents.document("", 1.0, 1.0, baked.times, wanted, errors)["steps"]
+    return found
+
+
 def as_json(document: documents.Doc) -> bytes:
     """The document as JSON."""
     return (json.dumps(document) + "\n").encode()

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from zarabanda.core.playback.stand_ins import StandIns
 from zarabanda.core.playback.trace import Playing, Step, trace
 from zarabanda.core.rig import attributes
+from zarabanda.core.rig.read_back import ReadBack
 from zarabanda.core.rig.rig import Rig
 from zarabanda.core.rig.slots import slots_of
 from zarabanda.messages import Traced, TracedSlot, TraceStep
@@ -65,6 +66,9 @@ def traced(state: LiveState, sent: Sent | None, head: str, attribute: str, t: fl
         return trace(rig, state.claims, playing, levels, head, attribute, t, over, specials, under)
 
     of, found = _standing_in(stand_ins.closing(live), rig, number, attribute, way)
+    if live.recorded is not None and sent is not None and sent[0] is rig.universes:
+        rows = [attributes.INDEX[name] for name in names]
+        found = [*found, Step("recorded", live.recorded.name, tuple(ReadBack(rig).values(sent[1])[rows, number].tolist()))]
     steps = [
         TraceStep(
             what=one.what, who=one.who, value=list(one.value), target=None if one.target is None else list(one.target),

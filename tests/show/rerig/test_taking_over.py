@@ -111,6 +111,18 @@ def test_angles_are_kept_where_that_is_chosen_and_limited_in_their_units(store):
         assert line in told
 
 
+def test_own_offsets_and_depths_of_an_effect_follow_their_lights(store):
+    before = rig_of(store)
+    with store.edit("b", "own") as session:
+        row = session.scalars(select(EffectRow).where(EffectRow.name == "Tide fold")).one()
+        own = {"101": {"offset": 10, "depth": 0.5}, "105": {"offset": 30}, "205": {"left_out": True}}
+        row.document = {**row.document, "own": own}
+        number = row.id
+    taken(store, TOUR, pairs.proposed(before, TOUR))
+    with store.reading() as session:
+        assert session.get(EffectRow, number).document["own"] == {"14": {"offset": 30}, "34": {"left_out": True}}
+
+
 def rounded(value):
     if isinstance(value, dict):
         return {key: rounded(one) for key, one in value.items()}

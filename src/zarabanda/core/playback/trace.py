@@ -21,9 +21,9 @@ Numbers = tuple[float, ...]
 
 @dataclass(frozen=True)
 class Step:
-    """One step on the way to a value. what: home, claim, range, effect, two colours, flash, shown, special or levels; who: the
-    holder, the effect or the level; value: after this step. Of claims: target and share; of effects: the layer, by number and in
-    words, and the key of what plays it."""
+    """One step on the way to a value. what: home, claim, range, effect, two colours, flash, shown, special, levels, stand in or
+    recorded; who: the holder, the effect or the level; value: after this step. Of claims: target and share; of effects: the
+    layer, by number and in words, and the key of what plays it."""
 
     what: str
     who: str

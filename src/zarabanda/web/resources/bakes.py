@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import tempfile
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import IO
+from typing import IO, Any
 
 import numpy as np
 from flask import Response
@@ -91,7 +91,7 @@ def look_at_bake(body: BakeAsk) -> BakeView:
     with context().jobs.of_this_request() as progress:
         own = _made(body)
         made = own.frames(lambda share: progress(share * 0.6))
-        document = written.document(made, own.name, body.rate, body.errors)
+        steps = written.steps_of(made, body.errors)
         progress(0.9)
         joint = as_cues.joint(made, body.errors) if body.kind == "effect" else None
     fits = joint is not None and len(joint.kept) <= as_cues.MOST_CUES
@@ -101,7 +101,7 @@ def look_at_bake(body: BakeAsk) -> BakeView:
     ]
     return BakeView(
         name=own.name, seconds=own.length.seconds, closes=own.length.closes, words=own.length.words, frames=len(made.times),
-        heads=made.keys, attributes=[_attribute(made, row, document) for row in made.moved],
+        heads=made.keys, attributes=[_attribute(made, row, steps) for row in made.moved],
         cues=len(joint.kept) if joint is not None and fits else None, cue_errors=", ".join(off),
     )  # fmt: skip
 
@@ -111,13 +111,13 @@ def _amount(name: str, value: float) -> str:
     return f"{value:.3g}{unit if unit == '°' else f' {unit}'}".strip()
 
 
-def _attribute(made: Baked, row: int, document: dict[str, object]) -> BakedAttribute:
+def _attribute(made: Baked, row: int, steps: Mapping[str, Mapping[str, Any]]) -> BakedAttribute:
     own = attributes.ATTRIBUTES[row]
-    steps = document["steps"].get(own.name)  # type: ignore[attr-defined]
+    found = steps.get(own.name)
     return BakedAttribute(
         name=own.name, label=own.label, unit=own.unit, heads=int(made.has(row).sum()), span=float(made.spans(row).max()),
-        steps=sum(len(times) for times, _ in steps["heads"].values()) if steps else None,
-        error=steps["error"] if steps else None,
+        steps=sum(len(times) for times, _ in found["heads"].values()) if found else None,
+        error=found["error"] if found else None,
     )  # fmt: skip
 
 

@@ -153,6 +153,8 @@ class _Teller:
                 return "Flash", f"{step.who}, while it is held", Opens(view="busk")
             case "shown":
                 return "Lit to be found", "shown on stage for now", Opens(view="rig")
+            case "recorded":
+                return f"Recording {step.who}", "plays over everything; read back from its bytes", Opens(view="output")
             case "stand in":
                 return step.who[:1].upper() + step.who[1:], "live, until it is given back", None
         return step.who[:1].upper() + step.who[1:], "scales every light", None
