@@ -75,6 +75,16 @@ def test_on_stage_rows_and_columns_are_matched_in_whatever_order_lights_are_chos
         np.testing.assert_array_equal(old[match], new)
 
 
+@given(st.integers(1, 20), sizes, st.randoms(use_true_random=False), st.booleans(), st.booleans())
+def test_a_row_and_columns_face_each_other_as_before(count, size, random, repeats, back):
+    size = (size[0], 2 * size[1])
+    row = np.array([(x, 1.0, 2.0) for x in range(count)])
+    columns = ladders(*size, random.sample(range(size[0] * size[1]), size[0] * size[1]))
+    old, new = (columns, row) if back else (row, columns)
+    match = from_the_middle_on_stage(old, new, repeats=repeats)
+    assert is_mirrored(match, partners(old), partners(new))
+
+
 places = st.lists(st.tuples(*[st.integers(-20, 20)] * 3), min_size=1, max_size=12, unique=True)
 
 

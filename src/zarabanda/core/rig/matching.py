@@ -109,12 +109,26 @@ def _levels(values: Floats) -> Ints:
 
 def from_the_middle_on_stage(places: Floats, others: Floats, *, repeats: bool = False) -> Ints:
     """From the middle of their rows and of their columns, where lights at places (n, 3) and others (m, 3) both stand in such, in
-    whatever order they are chosen; else from the middle of their order."""
+    whatever order they are chosen; a row and columns: those that face each other for those that do; else from the middle of
+    their order."""
     here, there = ranks_of(places), ranks_of(others)
     if here is None or there is None:
-        return from_the_middle(len(places), len(others), repeats=repeats)
+        old, new = (_facing_order(one, len(of)) for one, of in ((here, places), (there, others)))
+        found = np.empty(len(others), np.int64)
+        found[new] = old[from_the_middle(len(places), len(others), repeats=repeats)]
+        return found
     rows, columns = (from_the_middle(n, m, repeats=repeats) for n, m in zip(here.shape, there.shape, strict=True))
     return here.at(rows[there.row], columns[there.column])
+
+
+def _facing_order(ranks: Ranks | None, count: int) -> Ints:
+    """Lights so that those that face each other are as far from both ends: of a row its own order; of columns the left ones from
+    below, then those that face them. An odd column in the middle faces itself: then the order is as it is."""
+    if ranks is None or ranks.shape[1] % 2:
+        return np.arange(count)
+    rows, columns = ranks.shape
+    left = ranks.at(np.tile(np.arange(rows), columns // 2), np.repeat(np.arange(columns // 2), rows))
+    return np.concatenate([left, ranks.at(ranks.row[left], columns - 1 - ranks.column[left])[::-1]])
 
 
 def partners(places: Floats) -> Ints:
