@@ -69,3 +69,12 @@ def test_a_light_stands_in_for_a_broken_one_in_two_taps_and_goes_back_in_one(pag
     until(lambda: demo.universe(1)["slots"][4] == 0, 10)
     chips.get_by_role("button", name="Give 101 back").click()
     expect(chips.get_by_text("104 for 101")).to_have_count(0)
+
+    page.get_by_role("gridcell", name="102", exact=True).click()
+    page.get_by_role("button", name="Stand in:").click()
+    expect(page.get_by_text("Now point at the light that stands in for 102.")).to_be_visible()
+    page.mouse.click(places[4], 114)
+    expect(chips.get_by_text("104 for 102")).to_be_visible()
+    page.keyboard.press("Escape")
+    act(demo, **{"do": "stand-in", "light": 102})
+    expect(chips.get_by_text("104 for 102")).to_have_count(0)

@@ -2,6 +2,7 @@ import { Maximize2, Minimize2 } from "lucide-react";
 import { ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 
+import { fixturesOf } from "../api/rig";
 import { desk, useDesk, useStageSize, type StageSize } from "../state";
 import { Button, Toggle } from "../ui/Button";
 
@@ -37,6 +38,12 @@ const SIZES: { id: StageSize; text: string }[] = [
   { id: "strip", text: "Strip" },
   { id: "tall", text: "Tall" },
 ];
+
+/** Which light is broken: the one that is selected, else one that is pointed at first. */
+function brokenOf(selection: string[]): number | "first" {
+  const numbers = fixturesOf(selection);
+  return numbers.length === 1 ? numbers[0]! : "first";
+}
 
 /** Which side the stage is seen from, and how much of this view it takes. */
 export function StageTools() {
@@ -88,7 +95,7 @@ export function StageTools() {
         data-variant="small"
         aria-label="Stand in: point at a broken light, then at another one"
         isSelected={standing}
-        onChange={(on) => desk.standIn(on ? "first" : null)}
+        onChange={(on) => desk.standIn(on ? brokenOf(useDesk.getState().selection) : null)}
       >
         Stand in
       </Toggle>

@@ -42,10 +42,11 @@ const Frame = styled(Scroller)`
 `;
 const MOST = 200;
 
-/** Everything that would change, in counts, each of them with its list. */
-export function ChangesList({ taken }: { taken: TakenOver }) {
+/** Everything that would change, in counts, each of them with its list. isOld: it is looked at anew. */
+export function ChangesList({ taken, isOld }: { taken: TakenOver; isOld: boolean }) {
   return (
     <Frame>
+      {isOld && <p role="status">Looking at what would change …</p>}
       {grouped(taken.changes).map(([what, changes]) => (
         <details key={what}>
           <summary>

@@ -72,7 +72,7 @@ export function TakeOverPage({ onClose }: { onClose: () => void }) {
   const setPairs = (now: Pair[]) => setChanged({ of: proposal, pairs: now });
   const { data: matches } = useMatches(rig, pairs, chosen, effect);
   const body = { rig, pairs, aims, preview: true };
-  const { data: changes, error } = useChanges(body);
+  const { data: changes, error, isPlaceholderData } = useChanges(body);
   const some = pairs.some((pair) => pair.target);
   const own = rig === OWN_RIG;
   const pair = pairs[chosen];
@@ -156,7 +156,7 @@ export function TakeOverPage({ onClose }: { onClose: () => void }) {
       {error ? (
         <Quiet role="alert">{error.message}</Quiet>
       ) : changes && some ? (
-        <ChangesList taken={changes} />
+        <ChangesList taken={changes} isOld={isPlaceholderData} />
       ) : (
         <Quiet>What would change is told here before anything does.</Quiet>
       )}
