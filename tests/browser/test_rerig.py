@@ -40,6 +40,7 @@ def test_the_demo_goes_on_tour_and_its_busking_page_works_there(touring, demo):
     expect(light).to_have_attribute("aria-valuetext", "11 takes over from 102")
     expect(own.get_by_text("As drawn by hand. Still mirrored.")).to_be_visible()
 
+    expect(own.get_by_role("alert")).to_have_count(0)
     own.locator("summary", has_text="cues").click()
     expect(own.get_by_text("Tide Clock, cue 6 “Figure”")).to_be_visible()
     own.get_by_role("button", name="Take over", exact=True).click()

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import contextlib
 import fcntl
 import sqlite3
 import sys
+import tempfile
 import threading
 import time
 from collections.abc import Callable, Iterator
@@ -250,6 +252,22 @@ class Store:
         """A session to read with."""
         with self._sessions() as session:
             yield session
+
+    @contextmanager
+    def trying(self) -> Iterator[Session]:
+        """A session on a copy of the show, to try out what an edit would do: nobody waits for it, and nothing of it stays."""
+        with tempfile.TemporaryDirectory(prefix="zarabanda-trying-") as folder:
+            path = Path(folder) / "show.db"
+            with self.engine.connect() as connection, contextlib.closing(sqlite3.connect(path)) as target:
+                plain: Any = connection.connection.driver_connection
+                plain.backup(target)
+            engine = open_engine(path)
+            try:
+                with sessionmaker(engine, expire_on_commit=False)() as session:
+                    yield session
+                    session.rollback()
+            finally:
+                engine.dispose()
 
     @contextmanager
     def edit(self, browser: str, label: str) -> Iterator[Session]:

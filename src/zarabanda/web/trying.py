@@ -13,11 +13,9 @@ T = TypeVar("T")
 
 
 def edited(label: str, preview: bool, act: Callable[[Session], T]) -> T:
-    """Do something as one edit; or try it and leave everything as it is. Gives what it gives, such as what is lost, in words."""
+    """Do something as one edit; or try it on a copy, and leave everything as it is. Gives what it gives, such as what is lost."""
     if preview:
-        with context().store.reading() as session:
-            found = act(session)
-            session.rollback()
-        return found
+        with context().store.trying() as session:
+            return act(session)
     with context().store.edit(browser_id(), label) as session:
         return act(session)
