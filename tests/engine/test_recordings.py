@@ -44,7 +44,11 @@ def started(tmp_path, clock=None):
     recorder = Recorder(tmp_path, troubles)
     loop = Loop(LiveState(), [seen, recorder], clock=clock, sleep=clock.sleep, troubles=troubles)
     loop.played_back = PlayedBack(tmp_path, troubles)
-    loop.swap(program(show(effect()), Compiler()))
+    own = program(show(effect()), Compiler())
+    loop.batching.prepare(
+        own.rig, [one.placed for one in own.instances.values()]
+    )  # so that frames write what effects touch alone
+    loop.swap(own)
     return loop, recorder, seen
 
 
@@ -100,6 +104,53 @@ def test_a_recording_that_goes_round_or_cannot_be_read(tmp_path):
     loop.tick(200.1)
     assert seen.frames[-1][1].any(), "the lights go on without it"
     assert loop.state.recorded.position(loop.state.recorded.since + 3.25) == pytest.approx(0.25)
+
+
+def test_what_played_while_levels_dimmed_leaves_nothing_behind(tmp_path):
+    content = tmp_path / "recordings" / "full.frames"
+    content.parent.mkdir()
+    with content.open("wb") as file:
+        writer = FramesWriter(file, [1])
+        for t in (0.0, 5.0):
+            writer.write(t, np.full((1, 512), 255, np.uint8))
+    clock = Clock()
+    loops = [started(tmp_path, clock) for _ in range(2)]
+    loops[0][0].played_back.prepare("full")
+    for n in range(40):
+        for played, (loop, _, _) in enumerate(loops):
+            if n == 1:
+                loop.post(action({"do": "grand", "value": 0.5}))
+            if not played and n in (10, 20):
+                loop.post(action({"do": "play-recording", "name": "full" if n == 10 else "", "seconds": 5.0}))
+            loop.tick(clock())
+        clock.sleep(1 / 40)
+    (_, _, with_it), (_, _, without) = loops
+    for n, ((_, one), (_, other)) in enumerate(zip(with_it.frames, without.frames, strict=True)):
+        assert (one != other).any() == (10 <= n < 20), n
+    loops[0][0].played_back.close()
+
+
+def test_a_recording_that_is_damaged_within_goes_out_and_one_made_anew_plays(tmp_path):
+    clock = Clock()
+    loop, _, seen = started(tmp_path, clock)
+    content = tmp_path / "recordings" / "odd.frames"
+    content.parent.mkdir()
+    with content.open("wb") as file:
+        writer = FramesWriter(file, [1])
+        writer.write(0.0, np.full((1, 512), 7, np.uint8))
+        file.write(b"\0" * 6 + b"\xf0\x3f" + b"\x01\x00" + b"\x09\x00" + bytes(512))  # at 1 s, a tenth universe of one
+    for damaged in (True, False):
+        if not damaged:
+            with content.open("wb") as file:
+                FramesWriter(file, [1]).write(0.0, np.full((1, 512), 9, np.uint8))
+        loop.played_back.prepare("odd")
+        loop.post(action({"do": "play-recording", "name": "odd", "seconds": 5.0}))
+        loop.tick(clock())
+        assert (seen.frames[-1][1] == (7 if damaged else 9)).all()
+        clock.sleep(2.0)
+        loop.tick(clock())
+        assert (loop.health.errors, (seen.frames[-1][1] == 9).all()) == (0, not damaged)
+    loop.played_back.close()
 
 
 class FullDisk(io.BytesIO):

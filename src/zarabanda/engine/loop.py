@@ -308,7 +308,7 @@ class Loop:
         specials, standing = self._crossing(self.state, self.state.specials), self._standing(self.state, self.state.stand_ins)
         values = frame.values(ground.at(self.state.claims, t, beneath), stages, levels, t, specials, standing)
         laps.mark("values")
-        values, data = self.played_back.over(self.state.recorded, frame, values, frame.bytes(values), levels, t)
+        values, data = self.played_back.over(self.state.recorded, program.rig, values, frame.bytes(values), levels, t)
         data = with_held(state, data)
         laps.mark("bytes")
         if any(one is not None for one in (state.blind, state.looked_at, state.scrubbed, state.pixels_seen)):

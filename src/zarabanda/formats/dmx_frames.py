@@ -118,12 +118,9 @@ class FramesReader:
 
     def frame(self, number: int) -> tuple[float, Bytes]:
         """Time since the first frame, and bytes (universes, 512), of a frame, from 0 on."""
-        if self._now is None or not self._now[0] <= number:
-            begin, data = self._whole[bisect_right(self._whole, number) - 1], np.zeros((len(self.universes), SLOTS), np.uint8)
-        else:
+        begin, data = self._whole[bisect_right(self._whole, number) - 1], np.zeros((len(self.universes), SLOTS), np.uint8)
+        if self._now is not None and begin <= self._now[0] <= number:
             begin, data = self._now[0] + 1, self._now[1]
-            nearer = self._whole[bisect_right(self._whole, number) - 1]
-            begin = max(begin, nearer)
         for one in range(begin, number + 1):
             self._apply(one, data)
         self._now = (number, data)
