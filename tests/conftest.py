@@ -13,6 +13,7 @@ from zarabanda import wire
 from zarabanda.cli import prepare
 from zarabanda.network_settings import HERE_ONLY
 from zarabanda.shelf.library import Library
+from zarabanda.show.store import Store
 from zarabanda.tools.running import started
 
 os.environ[HERE_ONLY] = "1"  # no test sends anywhere but to this machine
@@ -60,6 +61,16 @@ def demo_made(tmp_path_factory, worker_id):
 def demo_show(demo_made):
     """The file of that demo's show."""
     return Library(demo_made).open_path
+
+
+@pytest.fixture(scope="session")
+def opened_demo(demo_show, tmp_path_factory):
+    """A store on a copy of that show, to read in."""
+    path = tmp_path_factory.mktemp("opened") / "show.db"
+    shutil.copy(demo_show, path)
+    store = Store(path)
+    yield store
+    store.close()
 
 
 @pytest.fixture(scope="module")

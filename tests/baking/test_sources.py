@@ -25,7 +25,6 @@ from zarabanda.formats.dmx_frames import FramesReader
 from zarabanda.messages import CueListPart, CuePart, Go, OpeningPart, ShowUpdate
 from zarabanda.show import compile as compiling
 from zarabanda.show import repositories
-from zarabanda.show.store import Store
 from zarabanda.show.tables import CueRow, PixelMapRow, TimelineRow
 
 SEVENTEEN = tuple(f"601.{n}" for n in range(1, 18))
@@ -33,18 +32,14 @@ HEADS = tuple(str(n) for n in range(101, 109))
 
 
 @pytest.fixture(scope="module")
-def show(demo_show, tmp_path_factory):
+def show(opened_demo):
     """Parts of the demo, and numbers by table and name."""
-    path = tmp_path_factory.mktemp("baked") / "show.db"
-    path.write_bytes(demo_show.read_bytes())
-    store = Store(path)
-    with store.reading() as session:
+    with opened_demo.reading() as session:
         parts = compiling.all_parts(session)
         numbers = {("effect", row.name): row.id for row in repositories.effects.kept(session)}
         numbers |= {("cue", row.document["name"]): (row.list_id, row.id) for row in session.scalars(select(CueRow))}
         numbers |= {("map", row.name): row.id for row in session.scalars(select(PixelMapRow))}
         numbers |= {("song", row.name): row.id for row in session.scalars(select(TimelineRow))}
-    store.close()
     return parts, numbers
 
 

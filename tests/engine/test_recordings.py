@@ -23,7 +23,6 @@ from zarabanda.formats.dmx_frames import FramesReader, FramesWriter
 from zarabanda.messages import ShowUpdate, action
 from zarabanda.outputs.base import MemoryOutput
 from zarabanda.show import compile as compiling
-from zarabanda.show.store import Store
 from zarabanda.workers import Troubles
 
 UNIVERSES = (1, 4)
@@ -215,13 +214,9 @@ def test_another_rig_ends_a_recording(tmp_path):
 
 
 @pytest.fixture(scope="module")
-def demo_program(demo_show, tmp_path_factory):
-    path = tmp_path_factory.mktemp("recorded") / "show.db"
-    path.write_bytes(demo_show.read_bytes())
-    store = Store(path)
-    with store.reading() as session:
+def demo_program(opened_demo):
+    with opened_demo.reading() as session:
         parts = compiling.all_parts(session)
-    store.close()
     return Compiler().take(ShowUpdate("t", 1, parts, whole=True))
 
 

@@ -19,3 +19,12 @@ def application(tmp_path_factory, demo_made):
 @pytest.fixture
 def client(application):
     return application.test_client()
+
+
+@pytest.fixture
+def fresh(tmp_path, demo_made):
+    """An application of its own for one test, on the demo show: in `tmp_path / "data"`."""
+    shutil.copytree(demo_made, tmp_path / "data")
+    made = create_app(tmp_path / "data", connect=False)
+    yield made
+    made.extensions["zarabanda"].store.close()

@@ -1,25 +1,13 @@
 """Taking over by HTTP: what is proposed, how it is matched, what it would change, and what is refused."""
 
-import shutil
-
 import pytest
-
-from zarabanda.web.app import create_app
 
 TOURING = "ready:touring"
 
 
 @pytest.fixture
-def app(tmp_path, demo_made):
-    shutil.copytree(demo_made, tmp_path / "data")
-    made = create_app(tmp_path / "data", connect=False)
-    yield made
-    made.extensions["zarabanda"].store.close()
-
-
-@pytest.fixture
-def client(app):
-    return app.test_client()
+def client(fresh):
+    return fresh.test_client()
 
 
 def proposal(client, rig=TOURING):
@@ -39,7 +27,7 @@ def test_the_rigs_are_the_own_one_the_touring_one_those_of_other_shows_and_ready
     assert found["pairs"][0]["source"]["name"] == "Rear spots"
 
 
-def test_a_preview_changes_nothing_and_taking_over_is_one_step_with_a_copy_before_it(client, app):
+def test_a_preview_changes_nothing_and_taking_over_is_one_step_with_a_copy_before_it(client):
     pairs = proposal(client)["pairs"]
     before = client.get("/api/rig").json
     told = client.post("/api/take-over", json={"rig": TOURING, "pairs": pairs}).json

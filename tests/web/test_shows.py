@@ -14,26 +14,17 @@ from zarabanda.messages import Frame
 from zarabanda.shelf.copies import EVERY_S
 from zarabanda.shelf.parts import heads_in
 from zarabanda.show.tables import CueRow, PixelMapRow, Show
-from zarabanda.web.app import create_app
 from zarabanda.web.stage_picture import stage_picture
 
 
 @pytest.fixture
-def app(tmp_path, demo_made):
-    shutil.copytree(demo_made, tmp_path / "data")
-    made = create_app(tmp_path / "data", connect=False)
-    yield made
-    made.extensions["zarabanda"].store.close()
+def own(fresh):
+    return fresh.extensions["zarabanda"]
 
 
 @pytest.fixture
-def own(app):
-    return app.extensions["zarabanda"]
-
-
-@pytest.fixture
-def client(app):
-    return app.test_client()
+def client(fresh):
+    return fresh.test_client()
 
 
 def names(client):
