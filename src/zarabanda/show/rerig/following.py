@@ -8,9 +8,8 @@ from itertools import pairwise
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
-from zarabanda.core.rig import attributes, followed, matching
+from zarabanda.core.rig import abilities, attributes, followed, matching
 from zarabanda.core.rig.modes import head_key
 
 from ..head_keys import Renaming, Values
@@ -123,7 +122,7 @@ class Follow(Renaming):
         plain = [key for key, value in values.items() if isinstance(value, int | float) and key in index]
         if not plain:
             return values
-        lights = np.array([index[key] for key in plain], np.int64)
+        lights = abilities.numbers(self._after.rig, plain)
         numbers = np.array([values[key] for key in plain], float)
         made = followed.limited(self._after.rig, name, lights, numbers)
         for n in np.flatnonzero(made.changed).tolist():
@@ -145,7 +144,7 @@ class Follow(Renaming):
         if not pairs:
             return {}
         old, new = (list(one) for one in zip(*pairs, strict=True))
-        lights, others = self._numbers(self._before, old), self._numbers(self._after, new)
+        lights, others = abilities.numbers(self._before.rig, old), abilities.numbers(self._after.rig, new)
         pan, tilt = (np.array([one[key] for key in old], float) for one in (pans, tilts))
         made = followed.aimed_alike(self._before.rig, lights, pan, tilt, self._after.rig, others)
         self.noted["aimed at the same point"] += len(pairs)
@@ -161,10 +160,6 @@ class Follow(Renaming):
                     aimed.setdefault(one, value)
             found[name] = aimed
         return found
-
-    @staticmethod
-    def _numbers(rig: RigRows, keys: Sequence[str]) -> NDArray[np.int64]:
-        return np.array([rig.rig.heads.index[key] for key in keys], np.int64)
 
 
 def _is_number(value: Any) -> bool:

@@ -1,4 +1,3 @@
-import { ChevronLeft } from "lucide-react";
 import { useMemo, useState } from "react";
 import styled from "styled-components";
 
@@ -8,6 +7,7 @@ import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { Scroller } from "../../../ui/Scroller";
 import { TextField } from "../../../ui/TextField";
+import { PageHead } from "../PageHead";
 import { CostSheet } from "../Questions";
 import { CellsDrawing } from "./CellsDrawing";
 import { ChannelTable } from "./ChannelTable";
@@ -24,25 +24,10 @@ const Frame = styled.section`
   height: 100%;
   min-height: 0;
 `;
-const Head = styled.header`
-  grid-column: 1 / 3;
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 6px 12px;
-  border-bottom: 1px solid var(--line);
-  h2 {
-    font-size: 17px;
-    font-weight: 650;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  .users {
-    color: var(--quiet);
-    flex: 1;
-    white-space: nowrap;
-  }
+const Users = styled.span`
+  color: var(--quiet);
+  flex: 1;
+  white-space: nowrap;
 `;
 const Part = styled(Scroller)`
   min-height: 0;
@@ -102,12 +87,8 @@ export function KindPage({
     : "No fixture of it yet";
   return (
     <Frame aria-label="Kind">
-      <Head>
-        <Button data-variant="small" onPress={onClose}>
-          <ChevronLeft size={15} aria-hidden="true" /> Rig
-        </Button>
-        <h2>{[document.maker, document.name].filter(Boolean).join(" ")}</h2>
-        <span className="users">{users}</span>
+      <PageHead title={[document.maker, document.name].filter(Boolean).join(" ")} onClose={onClose}>
+        <Users>{users}</Users>
         {readOnly ? (
           <>
             <span>It comes with every show and stays as it is.</span>
@@ -139,7 +120,7 @@ export function KindPage({
             </Button>
           </>
         )}
-      </Head>
+      </PageHead>
       <Part>
         <ChannelTable
           document={document}

@@ -1,4 +1,3 @@
-import { ChevronLeft } from "lucide-react";
 import { useRef, useState } from "react";
 import styled from "styled-components";
 
@@ -15,6 +14,7 @@ import {
 import { showEdits } from "../../../api/shows";
 import { Button } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
+import { PageHead } from "../PageHead";
 import { ChangesList } from "./ChangesList";
 import { MatchPanel } from "./MatchPanel";
 import { PairTable } from "./PairTable";
@@ -26,21 +26,8 @@ const Frame = styled.section`
   height: 100%;
   min-height: 0;
 `;
-const Head = styled.header`
-  grid-column: 1 / 4;
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  padding: 6px 12px;
-  border-bottom: 1px solid var(--line);
-  h2 {
-    font-size: 17px;
-    font-weight: 650;
-    white-space: nowrap;
-  }
-  .end {
-    margin-left: auto;
-  }
+const Go = styled(Button)`
+  margin-left: auto;
 `;
 const Quiet = styled.p`
   padding: 10px 12px;
@@ -89,11 +76,7 @@ export function TakeOverPage({ onClose }: { onClose: () => void }) {
   }
   return (
     <Frame aria-label="Take over">
-      <Head>
-        <Button data-variant="small" onPress={onClose}>
-          <ChevronLeft size={15} aria-hidden="true" /> Rig
-        </Button>
-        <h2>Take {name} to</h2>
+      <PageHead title={`Take ${name ?? ""} to`} onClose={onClose}>
         <Choice
           label="The other lights"
           hideLabel
@@ -115,9 +98,9 @@ export function TakeOverPage({ onClose }: { onClose: () => void }) {
           value={aims ? "points" : "angles"}
           onChange={(id) => setAims(id === "points")}
         />
-        <Button className="end" isDisabled={!some || busy || !!error} onPress={() => void go()}>
+        <Go isDisabled={!some || busy || !!error} onPress={() => void go()}>
           {busy ? "Taking over …" : "Take over"}
-        </Button>
+        </Go>
         <input
           ref={file}
           type="file"
@@ -126,7 +109,7 @@ export function TakeOverPage({ onClose }: { onClose: () => void }) {
           aria-label="A saved show"
           onChange={(event) => void fromFile(event.target.files?.[0])}
         />
-      </Head>
+      </PageHead>
       <PairTable
         pairs={pairs}
         matches={matches?.pairs ?? []}
