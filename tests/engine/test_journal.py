@@ -26,17 +26,19 @@ def playing_state():
 
 
 @pytest.mark.parametrize(
-    ("boot", "now", "wall", "then"),
+    ("boot", "now", "wall", "ended", "then"),
     [
-        ("this start", 53.0, 9_002.0, 53.0),
-        ("this start", 53.0, 5.0, 53.0),  # a step of the wall clock moves nothing
-        ("another start", 7.0, 9_002.0, 53.0),  # the monotonic clock began anew: two seconds of the wall clock have passed
+        ("this start", 53.0, 9_002.0, False, 53.0),
+        ("this start", 53.0, 5.0, False, 53.0),  # a step of the wall clock moves nothing
+        ("another start", 7.0, 9_002.0, False, 53.0),  # the monotonic clock began anew: 2 s of the wall clock have passed
+        ("this start", 80_000.0, 99_000.0, True, 51.0),  # it was ended, and started the next day: nothing went on meanwhile
+        ("another start", 7.0, 99_000.0, True, 51.0),
     ],
 )
-def test_a_restarted_engine_goes_on_at_the_same_phase(tmp_path, boot, now, wall, then):
+def test_a_restarted_engine_goes_on_at_the_same_phase(tmp_path, boot, now, wall, ended, then):
     state, made = playing_state()
     kept = journal.Journal(tmp_path)
-    kept.write_live(journal.entry_of(state.now, now=51.0, wall=9_000.0, boot="this start"))
+    kept.write_live(journal.entry_of(state.now, now=51.0, wall=9_000.0, boot="this start", ended=ended))
     again = journal.restored(kept.read_live(), made, now, wall, boot)
     assert again.levels == {"control:1": 0.6}
     assert (again.grand, again.opened) == (0.8, True)

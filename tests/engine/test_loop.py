@@ -61,7 +61,9 @@ def test_late_frames_are_counted_and_left_out_never_queued():
 
 def test_a_fault_in_a_frame_is_told_and_the_next_frame_comes():
     clock, output = Clock(), MemoryOutput()
+    beats = []
     loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
+    loop.on_beat = lambda t: beats.append(len(output.frames))
     loop.swap(program(show(effect())))
     loop.tick(1.0)
     loop.on_change = lambda: 1 / 0
@@ -72,6 +74,7 @@ def test_a_fault_in_a_frame_is_told_and_the_next_frame_comes():
     assert loop.health.errors == 1
     assert "ZeroDivisionError" in loop.health.last_error
     assert len(output.frames) == 3
+    assert beats == [1, 2, 3], "each after its frame: the first may have much to catch up with"
     np.testing.assert_array_equal(output.frames[1][1], output.frames[0][1])
 
 

@@ -46,13 +46,25 @@ export const useDrivable = (kind: TrackKind) =>
       (await take(api.GET("/api/timelines/drivable", { params: { query: { kind } } }))).drivables,
   });
 
-/** Where a song is, as the engine tells it; null: it is not on stage. */
+/** A song without where it is, which changes with every frame: that is for canvases. */
+const standing = (told: SongTold): SongTold => ({
+  ...told,
+  position: 0,
+  beat: 0,
+  bpm: 0,
+  taken: 0,
+  label: "",
+});
+
+/** A song as the engine tells it; null: it is not on stage. */
 export const useSongTold = (id: number | null) =>
   useLivePart((state) => {
     const told = state?.songs?.find((one) => one.timeline === id && !one.leaving);
-    // where it is changes with every frame: that is for canvases
-    return told ? { ...told, position: 0, beat: 0, bpm: 0, taken: 0, label: "" } : null;
+    return told ? standing(told) : null;
   });
+
+/** All songs on stage, those on their way out too. */
+export const useSongsTold = () => useLivePart((state) => state?.songs?.map(standing) ?? null);
 
 /** The song on stage. */
 export const useSongOnStage = () =>

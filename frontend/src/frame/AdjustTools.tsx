@@ -1,6 +1,6 @@
 import { SlidersHorizontal } from "lucide-react";
-import { useState } from "react";
-import { Dialog, DialogTrigger } from "react-aria-components";
+import { useRef, useState } from "react";
+import { Dialog } from "react-aria-components";
 import styled from "styled-components";
 
 import { api, take } from "../api/client";
@@ -111,16 +111,28 @@ function Adjusting({ running }: { running: Running }) {
   );
 }
 
-/** Depth and speed of something that runs, at hand: live only, until it is written back. */
+/** Depth and speed of something that runs, at hand: live only, until it is written back. Chips come and go with every cue:
+ * what opens is made when it does. */
 export function AdjustTools({ running }: { running: Running }) {
+  const [isOpen, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
   return (
-    <DialogTrigger>
-      <Button data-variant="plain" aria-label={`Depth and speed of ${running.name}`}>
+    <>
+      <Button
+        ref={button}
+        data-variant="plain"
+        aria-label={`Depth and speed of ${running.name}`}
+        aria-haspopup="dialog"
+        aria-expanded={isOpen}
+        onPress={() => setOpen(true)}
+      >
         <SlidersHorizontal size={14} aria-hidden="true" />
       </Button>
-      <Bubble placement="top">
-        <Adjusting running={running} />
-      </Bubble>
-    </DialogTrigger>
+      {isOpen && (
+        <Bubble triggerRef={button} isOpen onOpenChange={setOpen} placement="top">
+          <Adjusting running={running} />
+        </Bubble>
+      )}
+    </>
   );
 }

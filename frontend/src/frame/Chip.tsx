@@ -37,7 +37,8 @@ const Frame = styled.div`
   }
 `;
 
-function Live({ words }: { words: (now: number) => string }) {
+/** Words that are written anew with every frame. */
+export function LiveWords({ words }: { words: (now: number) => string }) {
   return <span ref={useLiveText<HTMLSpanElement>(words)} />;
 }
 
@@ -68,7 +69,7 @@ export function Chip({
       {picture}
       <Button data-variant="plain" className="name" onPress={onOpen}>
         <span>{name}</span>
-        <span className="from">{typeof from === "function" ? <Live words={from} /> : from}</span>
+        <span className="from">{typeof from === "function" ? <LiveWords words={from} /> : from}</span>
       </Button>
       {tools}
       <Button data-variant="plain" aria-label={stop.label} isDisabled={stop.disabled} onPress={stop.does}>

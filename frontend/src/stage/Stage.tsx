@@ -7,7 +7,7 @@ import { onEveryFrame, wake } from "../live/loop";
 import { desk, useDesk, useStageSize } from "../state";
 import { STAGE } from "../theme/tokens";
 import { fit, inBox, project, type Point, type View } from "./geometry";
-import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head } from "./paint";
+import { groundOf, paintHeads, paintLight, paintWires, placeOf, type Head, type Painting } from "./paint";
 import { carry, carryText, isCarried } from "./moving";
 import { moveFixtures } from "./moveFixtures";
 import { BlindMark } from "./BlindMark";
@@ -20,8 +20,8 @@ import { pointedAt, StandingIn } from "./StandingIn";
 
 const NEAR_PX = 18;
 
-/** After a picture the page has so many times as long for hands: a large rig is painted less often. */
-const RESTS = 2;
+/** So much of each frame of the screen it takes at the most: a large rig is painted in several, and hands have the rest. */
+const TURN_MS = 5;
 
 function nearest(heads: Head[], view: View, at: Point): Head | null {
   let best: Head | null = null;
@@ -104,7 +104,8 @@ export function Stage() {
       on.textAlign = "left";
       on.fillText(carryText(way, shownView.elevation), now.to.x + 14, now.to.y - 10);
     };
-    let rests = 0;
+    let painting: Painting | null = null;
+    let drawn: Pick<Shown, "selection" | "unreached"> = { selection: null, unreached: null };
     const paint = () => {
       const scale = devicePixelRatio;
       const { clientWidth: width, clientHeight: height } = element;
@@ -119,6 +120,7 @@ export function Stage() {
       const isNew = form !== known;
       if (
         !isNew &&
+        !painting &&
         shown.frame === live.heads &&
         shown.selection === selection &&
         shown.unreached === unreached &&
@@ -126,13 +128,14 @@ export function Stage() {
       )
         return;
       const begun = performance.now();
-      if (begun < rests) return wake();
       if (isNew) {
         known = form;
+        painting = null;
         view = fit(places, width, height, elevation);
         ground = groundOf(view, heads, element, scale);
       }
-      if (isNew || shown.selection !== selection || shown.unreached !== unreached) {
+      if (isNew || drawn.selection !== selection || drawn.unreached !== unreached) {
+        drawn = { selection, unreached };
         still.width = element.width;
         still.height = element.height;
         const quiet = still.getContext("2d")!;
@@ -140,9 +143,14 @@ export function Stage() {
         paintWires(quiet, view, heads, width);
         paintHeads(quiet, view, heads, new Map(selection.map((key, rank) => [key, rank])), unreached);
       }
-      shown = { frame: live.heads, selection, unreached, drag: drag.current };
+      const frame = live.heads?.rig === rig!.number ? live.heads : null;
+      painting = frame && (painting ?? { frame, next: 0 });
+      const hasTime = () => isNew || performance.now() - begun < TURN_MS; // a new size is never seen empty
+      if (painting && !paintLight(ground, view, painting, hasTime)) return wake();
+      shown = { frame: painting?.frame ?? live.heads, selection, unreached, drag: drag.current };
+      if (shown.frame !== live.heads) wake();
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      if (live.heads?.rig === rig!.number) paintLight(context, ground, view, live.heads);
+      if (painting) context.putImageData(ground.image, 0, 0);
       else {
         context.fillStyle = STAGE.ground;
         context.fillRect(0, 0, width, height);
@@ -156,8 +164,7 @@ export function Stage() {
         context.strokeRect(from.x + 0.5, from.y + 0.5, to.x - from.x, to.y - from.y);
         context.setLineDash([]);
       }
-      const done = performance.now();
-      rests = done + RESTS * (done - begun);
+      painting = null;
     };
     /** What is chosen with these heads: they, where cells are taken apart, else all of their fixtures. */
     const taken = (those: Head[]) => {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 
 import type { View } from "./geometry";
-import { groundOf, numberPlaces, outlines, type Head } from "./paint";
+import { HEAD_BYTES, type HeadsFrame } from "../live/frame";
+import { groundOf, numberPlaces, outlines, paintLight, type Head } from "./paint";
 
 class Picture {
   data: Uint8ClampedArray;
@@ -58,5 +59,36 @@ describe("order numbers", () => {
     ["far above one another: above", [at(10, 90), at(10, 33)], ["center", "center"]],
   ])("%s", (_, lamps, aligned) => {
     expect(numberPlaces(lamps).map((one) => one.align)).toEqual(aligned);
+  });
+});
+
+describe("light on the stage", () => {
+  const heads = Array.from({ length: 60 }, (_, n) => ({
+    key: `${n + 1}`,
+    kind: n % 3 ? "spot" : "wall",
+    fixture: n + 1,
+    place: [n / 4, 2, 4] as [number, number, number],
+  })) as Head[];
+  const frame = (() => {
+    const bytes = new DataView(new ArrayBuffer(heads.length * HEAD_BYTES));
+    heads.forEach((_, n) => {
+      [250, 7 * (n % 30), 120].forEach((drive, band) => bytes.setUint8(n * HEAD_BYTES + band, drive));
+      bytes.setUint16(n * HEAD_BYTES + 4, 1500 + 10 * n, true);
+      bytes.setInt16(n * HEAD_BYTES + 10, -32767, true);
+    });
+    return { count: heads.length, heads: bytes } as unknown as HeadsFrame;
+  })();
+  const painted = (hasTime: () => boolean) => {
+    const ground = groundOf(view(30), heads, { width: 600, height: 500 }, 1);
+    const painting = { frame, next: 0 };
+    let turns = 1;
+    while (!paintLight(ground, view(30), painting, hasTime)) turns++;
+    return { pixels: [...ground.pixels], turns };
+  };
+  it("painted in several turns is what it is painted at once", () => {
+    const [once, often] = [painted(() => true), painted(() => false)];
+    expect([once.turns, often.turns]).toEqual([1, 3]);
+    expect(new Set(once.pixels).size).toBeGreaterThan(100);
+    expect(often.pixels).toEqual(once.pixels);
   });
 });

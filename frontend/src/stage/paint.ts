@@ -81,8 +81,34 @@ export function groundOf(
 const pixel = (red: number, green: number, blue: number) =>
   ((255 << 24) | (blue << 16) | (green << 8) | red) >>> 0;
 
-/** Light, as the frame says: cells on the ground, and beams over them. It covers all that was there. */
-export function paintLight(context: CanvasRenderingContext2D, ground: Ground, view: View, frame: HeadsFrame) {
+/** A frame that is being painted, and the beam that comes next. */
+export interface Painting {
+  frame: HeadsFrame;
+  next: number;
+}
+const BEAMS_AT_ONCE = 16;
+
+/** Go on painting light into the picture of the ground, as its frame says: cells, and beams over them; it covers all that was
+ * there. Whether it is whole: of a large rig that takes several turns, and nothing else waits for it meanwhile. */
+export function paintLight(ground: Ground, view: View, painting: Painting, hasTime: () => boolean): boolean {
+  const { frame } = painting;
+  if (painting.next === 0) paintCells(ground, frame);
+  for (let first = painting.next; painting.next < ground.beams.length; painting.next++) {
+    if (painting.next - first >= BEAMS_AT_ONCE) {
+      if (!hasTime()) return false;
+      first = painting.next;
+    }
+    const { index, place } = ground.beams[painting.next]!;
+    if (index >= frame.count) continue;
+    const drives = drivesOf(frame, index);
+    if (Math.max(drives[0], drives[1], drives[2]) < DARK) continue;
+    const beam = beamOf(view, place, lensOf(frame, index), ground.scale);
+    addBeam(ground.image.data, ground.image.width, ground.image.height, { ...beam, drives });
+  }
+  return true;
+}
+
+function paintCells(ground: Ground, frame: HeadsFrame) {
   const { image, pixels } = ground;
   pixels.fill(ground.dark);
   for (const { index, x, y, width, height } of ground.cells) {
@@ -96,14 +122,6 @@ export function paintLight(context: CanvasRenderingContext2D, ground: Ground, vi
     for (let row = y; row < y + height; row++)
       pixels.fill(colour, row * image.width + x, row * image.width + x + width);
   }
-  for (const { index, place } of ground.beams) {
-    if (index >= frame.count) continue;
-    const drives = drivesOf(frame, index);
-    if (Math.max(drives[0], drives[1], drives[2]) < DARK) continue;
-    const beam = beamOf(view, place, lensOf(frame, index), ground.scale);
-    addBeam(image.data, image.width, image.height, { ...beam, drives });
-  }
-  context.putImageData(image, 0, 0);
 }
 
 const DARK = 3;

@@ -71,13 +71,14 @@ def restored(entry: LiveEntry, program: Program, now: float, wall: float, boot: 
     """The live state that was written down.
 
     Where the machine has not been started anew its monotonic clock went on, and no time moves, whatever the wall clock did;
-    else times are moved by what the wall clock says has passed. cut_at: when everything was cut off, s since 1970; then no time
-    has passed since, and lists stand.
+    else times are moved by what the wall clock says has passed. Where the program was ended no time has passed since: what played
+    goes on from there. cut_at: when everything was cut off, s since 1970; then no time has passed since, either, and lists stand.
     """
     same_clock = bool(boot) and boot == entry.boot
     moved = 0.0 if same_clock else (now - entry.now) - (wall - entry.wall)
-    if cut_at is not None:
-        moved = now - entry.now - max(0.0, cut_at - entry.wall)
+    still_since = entry.wall if entry.ended else cut_at
+    if still_since is not None:
+        moved = now - entry.now - max(0.0, still_since - entry.wall)
     state = kept_stage.read(entry.stage, program, moved).with_(
         grand=entry.grand,
         blackout=entry.blackout,

@@ -193,10 +193,10 @@ class Loop:
             self._frame(t)
         finally:
             self.idle.set()
+            self.on_beat(self._clock())  # not before: the first frame after a restart may have much to catch up with
 
     def _frame(self, t: float) -> None:
         begun = self._clock()
-        self.on_beat(begun)
         try:
             laps = Laps(self._clock, begun)
             self._take_in(t)
