@@ -232,6 +232,34 @@ def test_a_song_follows_the_simulated_player_while_a_fader_is_used_by_hand_and_g
     api(demo, f"/api/timelines/{song['id']}", body | {"document": song["document"]}, method="PUT")
 
 
+def test_a_pad_that_a_hand_has_says_so_and_how_late_hands_are_is_measured(page, demo):
+    song = whole(demo, "Lantern Fish")
+    row = next(one for one in api(demo, "/api/busk")["pages"][0]["rows"] if one["colour"])
+    pad = row["colour"][0]
+    track = {"name": "Pad", "kind": "presses", "drives": f"pad:{row['id']}:{pad['id']}"}
+    made = api(demo, f"/api/timelines/{song['id']}/tracks", track)
+    act(demo, do="play-song", timeline=song["id"])
+    live_state(demo, lambda state: song_of(state) is not None)
+    act(demo, do="pad", row=row["id"], pad=pad["id"], down=True)
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    shown = page.get_by_role("button", name=re.compile(f"^{row['name']}: {pad['name']}.*yours: the song waits"))
+    expect(shown).to_contain_text("yours")
+    line = open_song(page, "Lantern Fish")
+    line.get_by_role("button", name="Give all back").click()
+    line.locator("header button").last.click()
+    page.get_by_role("menuitem", name="Song: length").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("button", name="Measure how late").click()
+    for left in range(8, 0, -1):
+        expect(sheet.get_by_role("status")).to_contain_text(f"{left} more")
+        sheet.get_by_role("button", name="Tap on each beat").click()
+    expect(sheet.get_by_role("status")).to_contain_text("8 taps")
+    sheet.get_by_role("button", name="Cancel").click()
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    expect(shown).to_have_count(0)
+    api(demo, f"/api/timelines/tracks/{made['id']}", method="DELETE")
+
+
 def test_a_killed_engine_goes_on_with_the_song_where_it_would_be(page, demo):
     song = whole(demo, "Saltworks")
     act(demo, do="locate", timeline=song["id"], position=60)

@@ -8,7 +8,7 @@ import timecode
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from zarabanda.core.timecode.beat_grid import BeatGrid, tapped
+from zarabanda.core.timecode.beat_grid import BeatGrid, lateness, tapped
 from zarabanda.core.timecode.chase import Chase
 from zarabanda.core.timecode.recording import WITHIN, reduced
 from zarabanda.core.timecode.smpte import RATES, Label, frame_at, frame_of, label_of, read, seconds_of, text
@@ -82,6 +82,19 @@ def test_taps_give_their_tempo_also_where_some_are_left_out(bpm, first, seed, le
     assert grid.first_s == pytest.approx(first, abs=0.05)
     with pytest.raises(ZarabandaError, match="at least four"):
         tapped(taps[:3])
+
+
+@given(st.floats(60, 180), st.floats(-0.12, 0.12), st.integers(0, 2**31))
+def test_how_late_hands_are_is_measured_from_taps_some_of_them_far_off(bpm, late, seed):
+    draw = np.random.default_rng(seed)
+    grid = BeatGrid(1.0, ((0, bpm),))
+    shaky = draw.uniform(-0.01, 0.01, 24)
+    shaky[draw.choice(24, 5, replace=False)] += 0.15
+    found, wanders = lateness(grid, [grid.time_of(float(n)) + late + shaky[n] for n in range(24)])
+    assert found == pytest.approx(late, abs=0.011)
+    assert wanders < 0.011
+    with pytest.raises(ZarabandaError, match="at least 8"):
+        lateness(grid, [1.0] * 7)
 
 
 @settings(deadline=None)

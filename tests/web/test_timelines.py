@@ -199,6 +199,15 @@ def test_the_beat_grid_is_tapped_dragged_and_changed(client):
     undo(client, 3)
 
 
+def test_how_late_hands_are_is_measured_and_changes_nothing(client):
+    number, before = named(client), song(client)
+    beats = [before["bars"][2] + n * 60 / before["document"]["grid"]["changes"][0]["bpm"] for n in range(12)]
+    answer = client.post(f"/api/timelines/{number}/lateness", json={"taps": [one + 0.042 for one in beats]})
+    assert answer.json["late_s"] == pytest.approx(0.042, abs=1e-3)
+    assert "at least 8" in client.post(f"/api/timelines/{number}/lateness", json={"taps": beats[:7]}).json["message"]
+    assert song(client) == before
+
+
 def taken(*each):
     return [TakenTold(number, at, what, value, cue, holder) for number, at, what, value, cue, holder in each]
 

@@ -3675,6 +3675,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/timelines/{timeline_id}/lateness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How late taps along with the song are: what presses that are recorded should come earlier by. Changes nothing. */
+        post: operations["timelines_measure_lateness__int_timeline_id__lateness_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/timelines/{timeline_id}/markers": {
         parameters: {
             query?: never;
@@ -6983,6 +7000,16 @@ export interface components {
             kinds: components["schemas"]["KindView"][];
             /** Sources */
             sources: string[];
+        };
+        /**
+         * LatenessView
+         * @description How late taps are, and how much they wander, s.
+         */
+        LatenessView: {
+            /** Late S */
+            late_s: number;
+            /** Wanders S */
+            wanders_s: number;
         };
         /**
          * LayerChange
@@ -11788,6 +11815,14 @@ export interface components {
             counts: components["schemas"]["CountedView"][];
             /** Done */
             done: string;
+        };
+        /**
+         * TapsBody
+         * @description Taps on beats of a song: positions in s.
+         */
+        TapsBody: {
+            /** Taps */
+            taps: number[];
         };
         /**
          * TempoChange
@@ -20959,6 +20994,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"][];
+                };
+            };
+        };
+    };
+    timelines_measure_lateness__int_timeline_id__lateness_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                timeline_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LatenessView"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -128,6 +128,8 @@ export function useTimelineEdits(id: number) {
         edited(() => take(api.POST("/api/timelines/{timeline_id}/grid", { ...song, body }))),
       time: (body: Schemas["TimeBody"]) =>
         edited(() => take(api.POST("/api/timelines/{timeline_id}/time", { ...song, body }))),
+      lateness: (taps: number[]) =>
+        take(api.POST("/api/timelines/{timeline_id}/lateness", { ...song, body: { taps } })),
       addMarker: (body: Schemas["MarkerDocument"]) =>
         edited(() => take(api.POST("/api/timelines/{timeline_id}/markers", { ...song, body }))),
       changeMarker: (one: number, body: Schemas["MarkerDocument"]) =>

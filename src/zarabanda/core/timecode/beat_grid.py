@@ -96,6 +96,26 @@ class BeatGrid:
         return self.time_of(round(self.beats(p) / every) * every)
 
 
+LATENESS_TAPS = 8
+"""So many taps at least say how late hands are."""
+
+
+def lateness(grid: BeatGrid, taps: Sequence[float]) -> tuple[float, float]:
+    """How late taps along with a song are: the median of their distances to the nearest beats, s (below 0: early), and how much
+    they wander, the median distance from that. taps: positions in s.
+
+    ZarabandaError where there are fewer than LATENESS_TAPS.
+
+    >>> lateness(BeatGrid(0.0, ((0, 120),)), [0.53, 1.03, 1.53, 2.05, 2.53, 3.03, 3.53, 4.01])
+    (0.03, 0.0)
+    """
+    if len(taps) < LATENESS_TAPS:
+        raise ZarabandaError(f"Tap at least {LATENESS_TAPS} beats along with the song.", "taps")
+    off = np.array([p - grid.near(p, "beat") for p in taps])
+    late = float(np.median(off))
+    return round(late, 4), round(float(np.median(np.abs(off - late))), 4)
+
+
 def tapped(taps: Sequence[float], in_bar: int = 4) -> BeatGrid:
     """The grid that fits taps on beats best, by least squares; bar 1 begins with the first tap. taps: positions in s.
 

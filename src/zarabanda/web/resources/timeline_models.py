@@ -229,6 +229,19 @@ class GridBody(Part):
     bpm: Annotated[float, Field(ge=1, le=1000)] = 120.0
 
 
+class TapsBody(Part):
+    """Taps on beats of a song: positions in s."""
+
+    taps: Annotated[list[Seconds], Field(max_length=2000)]
+
+
+class LatenessView(BaseModel):
+    """How late taps are, and how much they wander, s."""
+
+    late_s: float
+    wanders_s: float
+
+
 class MarkersText(BaseModel):
     """Markers as CSV: position, length, name, colour."""
 

@@ -32,6 +32,7 @@ from .timeline_models import (
     GridBody,
     KeepTimeline,
     KindQuery,
+    LatenessView,
     MarkerPath,
     MarkersText,
     MarkerView,
@@ -39,6 +40,7 @@ from .timeline_models import (
     SongEventView,
     SongsView,
     SongView,
+    TapsBody,
     TimelinePath,
     TimelineView,
     TrackPath,
@@ -198,6 +200,15 @@ def change_grid(path: TimelinePath, body: GridBody) -> Done:
         made = Grid(first_s=grid.first_s, changes=changes, in_bar=grid.in_bar)
         repositories.timelines.change(session, row.id, row.name, document.model_copy(update={"grid": made}))
         return Done(done=f"{grid.changes[0][1]:.2f} BPM, bar 1 at {grid.first_s:.3f} s")
+
+
+@api.post("/<int:timeline_id>/lateness", responses={200: LatenessView})
+def measure_lateness(path: TimelinePath, body: TapsBody) -> LatenessView:
+    """How late taps along with the song are: what presses that are recorded should come earlier by. Changes nothing."""
+    with context().store.reading() as session:
+        row = repositories.rows.get(session, TimelineRow, path.timeline_id, "song")
+        late, wanders = beat_grid.lateness(grid_of(row.document["grid"]), body.taps)
+        return LatenessView(late_s=late, wanders_s=wanders)
 
 
 def _changed_grid(grid: BeatGrid, body: GridBody) -> BeatGrid:

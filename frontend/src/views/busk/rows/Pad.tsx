@@ -3,6 +3,7 @@ import styled from "styled-components";
 
 import { usePalettes } from "../../../api/queries";
 import type { BuskPad, BuskRow, Section } from "../../../api/busk";
+import { useIsYours } from "../../../api/timelines";
 import { engineNow } from "../../../live/clock";
 import { onEveryFrame, wake } from "../../../live/loop";
 import { act } from "../../../live/socket";
@@ -10,7 +11,7 @@ import { Strip } from "../../pixels/Strip";
 import { PalettePicture } from "../../look/palettes/PalettePicture";
 import { left } from "../hints";
 import { EffectPicture } from "./EffectPicture";
-import { PadDue, PadFoot, PadFrame, PadLetter, PadTitle, PadWords, Swatch } from "./PadFrame";
+import { PadDue, PadFoot, PadFrame, PadLetter, PadTitle, PadWords, PadYours, Swatch } from "./PadFrame";
 
 interface Props {
   row: Pick<BuskRow, "id" | "name">;
@@ -77,8 +78,9 @@ function BeamPicture({ palette }: { palette: number | null }) {
   ) : null;
 }
 
-function state(pad: BuskPad, on: boolean, covered: boolean, waits: Props["waits"]) {
+function state(pad: BuskPad, on: boolean, covered: boolean, waits: Props["waits"], yours: boolean): string {
   if (pad.gone) return `, ${pad.gone}`;
+  if (yours) return `${state(pad, on, covered, waits, false)}, yours: the song waits`;
   const held = on ? (covered ? ", held, but covered by something later" : ", held") : "";
   return held + (waits !== undefined ? ", waits for its beat" : "");
 }
@@ -87,10 +89,11 @@ function state(pad: BuskPad, on: boolean, covered: boolean, waits: Props["waits"
 export const Pad = memo(function Pad({ row, section, pad, width, on, covered, waits, clash, letter }: Props) {
   const press = (down: boolean) => act({ do: "pad", row: row.id, pad: pad.id, down });
   const effect = section === "effects";
+  const yours = useIsYours(({ subject }) => subject === `pad:${row.id}:${pad.id}`);
   return (
     <PadFrame
       style={{ "--pad": `${width}px` } as React.CSSProperties}
-      aria-label={`${row.name}: ${pad.name}${state(pad, on, covered, waits)}${clash && `, ${clash}`}`}
+      aria-label={`${row.name}: ${pad.name}${state(pad, on, covered, waits, yours)}${clash && `, ${clash}`}`}
       aria-pressed={on}
       data-on={on || undefined}
       data-covered={covered || undefined}
@@ -103,6 +106,7 @@ export const Pad = memo(function Pad({ row, section, pad, width, on, covered, wa
     >
       <PadTitle title={clash ? `${pad.name}, ${clash}` : pad.name} />
       {letter && <PadLetter aria-hidden="true">{letter}</PadLetter>}
+      {yours && <PadYours aria-hidden="true">yours</PadYours>}
       {waits !== undefined && <Due due={waits} />}
       {pad.gone ? (
         <PadWords>gone</PadWords>

@@ -111,6 +111,18 @@ export const PadDue = styled.span`
   z-index: 1;
 `;
 
+/** That a hand has it from a song. */
+export const PadYours = styled.span`
+  position: absolute;
+  left: 0;
+  top: 0;
+  padding: 0 3px;
+  background: var(--ink);
+  font-size: 11px;
+  line-height: 13px;
+  z-index: 1;
+`;
+
 /** The letter that presses a pad, while Alt is held. */
 export const PadLetter = styled.kbd`
   position: absolute;

@@ -46,7 +46,8 @@ export function SongBar({ song, songs }: { song: Timeline; songs: Song[] }) {
   const plays = (told?.speed ?? 0) > 0;
   const armed = song.tracks.some((one) => one.document.armed && !one.document.locked);
   const length = song.document.length_s ?? 0;
-  const minutes = `${Math.floor(length / 60)}:${String(Math.round(length % 60)).padStart(2, "0")}`;
+  const whole = Math.round(length);
+  const minutes = `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
   const bpm = song.document.grid?.changes?.[0]?.bpm ?? 120;
   const clock = song.document.clock === "MTC" ? `MTC ${song.document.rate}` : "own clock";
   const about = `${Number(bpm.toFixed(2))} BPM · ${minutes} · ${clock}, from ${song.document.starts_at}`;

@@ -8,6 +8,7 @@ import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
 import { Ending, Sheet } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
+import { MeasureLateness } from "./MeasureLateness";
 import { Tick } from "../../../ui/Tick";
 
 const Grid = styled.div`
@@ -113,9 +114,15 @@ export function SongSheet({ song, onClose }: { song: Timeline; onClose: () => vo
           unit="ms"
           minValue={-1000}
           maxValue={1000}
-          value={Math.round((now.latency_s ?? 0) * 1000)}
+          value={Math.round((now.latency_s ?? 0) * 1000) || 0}
           onChange={(ms) => change({ latency_s: ms / 1000 })}
         />
+        <div className="wide">
+          <MeasureLateness
+            song={song}
+            onMeasured={(late) => change({ latency_s: Math.round(late * 1000) / 1000 })}
+          />
+        </div>
         <Choice
           label="When timecode stops for 2 s"
           isDisabled={now.clock !== "MTC"}
