@@ -17,7 +17,8 @@ _WIDEST = 8192
 
 @lru_cache(maxsize=64)
 def lettering(text: str, weight: int) -> Singles:
-    """(4, H, W): white, with the cover of a text; as tall as its ink. weight: 200…800. A text without ink: one empty point."""
+    """(2, H, W): a value of 1, and the cover of a text; as tall as its ink. weight: 200…800. A text without ink: one empty
+    point."""
     from PIL import Image, ImageDraw, ImageFont  # only where letters are drawn
 
     font = ImageFont.truetype(str(_FONT), _SIZE)
@@ -25,11 +26,11 @@ def lettering(text: str, weight: int) -> Singles:
     left, top, right, bottom = font.getbbox(text)
     width, height = min(int(right - left), _WIDEST), int(bottom - top)
     if width <= 0 or height <= 0:
-        return np.zeros((4, 1, 1), np.float32)
+        return np.zeros((2, 1, 1), np.float32)
     image = Image.new("L", (width, height))
     ImageDraw.Draw(image).text((-left, -top), text, font=font, fill=255)
     cover = np.asarray(image, np.float32) / 255
-    return np.stack([*[np.ones_like(cover)] * 3, cover])
+    return np.stack([np.ones_like(cover), cover])
 
 
 class Letters:

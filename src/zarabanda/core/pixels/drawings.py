@@ -26,8 +26,9 @@ class Source(Protocol):
     """What has a picture of its own."""
 
     def at(self, seconds: float, cycle: float) -> Singles | None:
-        """(4, H, W) drives of red, green, blue and cover 0…1, the colours not multiplied by the cover; `seconds` since it began
-        or of the song, or at a share of its `cycle`. None: nothing."""
+        """(4, H, W) drives of red, green, blue and cover 0…1, the colours not multiplied by the cover; or (2, H, W) a value and
+        cover, where it has no colours of its own. `seconds` since it began or of the song, or at a share of its `cycle`. None:
+        nothing."""
 
 
 Shape = Callable[[Singles, Singles, Values], Singles]
@@ -148,16 +149,16 @@ def cut(image: Singles, how: Values) -> Singles:
 
 
 def looked_up(image: Singles, points: Points, lies: Placed) -> Singles:
-    """What a picture (4, H, W) has at places, (4, P): of the pixel in which each is; nothing outside."""
+    """What a picture (2 or 4, H, W) has at places, (2 or 4, P): of the pixel in which each is; nothing outside."""
     rows, columns = image.shape[1:]
     x = np.floor((points.x - lies.left) * np.float32(columns / lies.width)).astype(np.int32)
     y = np.floor((points.y - lies.top) * np.float32(rows / lies.height)).astype(np.int32)
-    inside = (x >= 0) & (x < columns) & (y >= 0) & (y < rows)
-    at = np.clip(y, 0, rows - 1) * columns + np.clip(x, 0, columns - 1)
-    found: Singles = np.empty((4, len(at)), np.float32)
-    for plane, own in zip(image.reshape(4, -1), found, strict=True):
+    column, row = np.minimum(np.maximum(x, 0), columns - 1), np.minimum(np.maximum(y, 0), rows - 1)
+    at = row * columns + column
+    found: Singles = np.empty((len(image), len(at)), np.float32)
+    for plane, own in zip(image.reshape(len(image), -1), found, strict=True):
         np.take(plane, at, out=own, mode="clip")
-    found[3] *= inside
+    found[-1] *= (column == x) & (row == y)
     return found
 
 

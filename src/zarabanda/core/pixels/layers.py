@@ -182,7 +182,7 @@ class Painter:
             value, cover = kind.evaluate(moved, now.theta, layer.figure_values, layer.seed, now.heard)
         else:
             own = self._pictured(layer, now, image, points)
-            return own[:3], own[3] * inside
+            return own[:-1], own[-1] * inside
         return value[None], cover * inside
 
     def _coloured(
@@ -190,8 +190,8 @@ class Painter:
     ) -> tuple[Singles, Singles]:  # fmt: skip
         """Colour (3, C) and cover (C,) for what a figure has at the cells, with the finishes that change colours."""
         finish, colouring = layer.finish, layer.colouring
-        if len(planes) == 3 and colouring.over == "own":
-            rgb = colouring.own(planes, now.theta, base)
+        if colouring.over == "own" and isinstance(layer.kind, Drawing) and layer.kind.has_source:
+            rgb = colouring.own(np.broadcast_to(planes, (3, planes.shape[1])), now.theta, base)
         else:
             value = planes[0] if len(planes) == 1 else brightness(planes)
             rgb = colouring.colours(self._points(layer, *self._cells)[0], value, now.theta, base)

@@ -61,7 +61,7 @@ class Raster:
 
     def sampled(self, planes: Singles) -> Singles:
         """Planes (k, points) at the cells, (k, C)."""
-        return np.asarray((self.weights @ planes.T).T, np.float32)
+        return np.stack([self.weights @ plane for plane in planes]).astype(np.float32, copy=False)
 
 
 def _span(low: Floats, high: Floats, scale: float, count: int) -> tuple[Ints, Ints, Floats, Floats]:
