@@ -102,6 +102,40 @@ def test_letters_run_over_the_battens_and_are_typed_in_their_sentence(page, demo
     live_state(demo, lambda state: not state["pixels"])
 
 
+def test_the_order_of_cells_is_seen_and_corrected_beside_the_canvas(page, demo):
+    open_map(page, "Battens")
+    page.get_by_role("button", name="Pixel maps: more").click()
+    page.get_by_role("menuitem", name="Cells and their order").click()
+    panel = page.get_by_role("region", name="Cells of Battens")
+    before = map_of(demo, "Battens")["document"]["canvas"]["heads"]
+    panel.get_by_role("button", name="Reverse the order").click()
+    kept(demo, "Battens", lambda found: found["document"]["canvas"]["heads"] == before[::-1])
+    run = panel.get_by_role("button", name="Run through them in tempo")
+    run.click()
+    expect(run).to_have_attribute("aria-pressed", "true")
+    panel.get_by_role("button", name=re.compile("Cells lie$")).click()
+    page.get_by_role("option", name="A drawn grid").click()
+    kept(demo, "Battens", lambda found: found["document"]["canvas"]["kind"] == "grid")
+    rows = panel.get_by_role("textbox", name="Rows")
+    rows.fill("1")
+    rows.press("Enter")
+    expect(panel.get_by_role("status")).to_contain_text("72 cells do not fit on 18 × 1 boxes")
+    assert map_of(demo, "Battens")["document"]["canvas"]["rows"] == 4, "it waits until they fit"
+    columns = panel.get_by_role("textbox", name="Columns")
+    columns.fill("72")
+    columns.press("Enter")
+    kept(demo, "Battens", lambda found: found["document"]["canvas"]["rows"] == 1)
+    panel.get_by_role("button", name=re.compile("Cells of 502$")).click()
+    page.get_by_role("option", name="as it was made").click()
+    turned = {one["number"]: one["cell_order"] for one in api(demo, "/api/rig")["fixtures"]}
+    until(lambda: {one["number"]: one["cell_order"] for one in api(demo, "/api/rig")["fixtures"]}[502] == "", 20)
+    assert turned[505] == "reversed", "of others nothing changes"
+    page.get_by_role("button", name="Back to the layers").click()
+    for _ in range(4):
+        page.keyboard.press("Control+z")
+    kept(demo, "Battens", lambda found: found["document"]["canvas"]["heads"] == before)
+
+
 def test_a_level_hears_the_simulated_line_while_it_plays(page, demo):
     page.get_by_role("tab", name="Output", exact=True).click()
     page.get_by_role("tab", name="Timecode, sound").click()
@@ -153,6 +187,22 @@ def test_a_film_is_put_on_the_wall_and_the_map_on_a_fader_over_and_under_a_runni
     expect(sheet).to_be_hidden()
     page_ = next(one for one in api(demo, "/api/pages")["pages"] if one["name"] == "Pixels")
     control = next(one for one in page_["controls"] if one["drives"]["kind"] == "pixels" and one["name"] == "Salt wall")
+    row = next(one for one in api(demo, "/api/busk")["pages"][0]["rows"] if one["name"] == "Salt wall")
+    for way, place in (("Pad of a row", f"Salt night: {row['name']}"), ("A song: a track of its share", "Lantern Fish")):
+        page.get_by_role("button", name="Put it on…").click()
+        sheet.get_by_text(way).click()
+        sheet.get_by_role("button", name=re.compile("(Row|Song)$")).click()
+        page.get_by_role("option", name=place, exact=True).click()
+        sheet.get_by_role("button", name="Put it there").click()
+        expect(sheet).to_be_hidden()
+    row = next(one for one in api(demo, "/api/busk")["pages"][0]["rows"] if one["id"] == row["id"])
+    number = map_of(demo, "Salt wall")["id"]
+    assert row["effects"][-1]["pixels"] == {"map": number, "picture": 0}
+    song = next(one["id"] for one in api(demo, "/api/timelines")["songs"] if one["name"] == "Lantern Fish")
+    assert api(demo, f"/api/timelines/{song}")["tracks"][-1]["document"]["drives"] == f"pixels:{number}:0"
+    for _ in range(2):
+        page.keyboard.press("Control+z")
+    until(lambda: len(api(demo, f"/api/timelines/{song}")["tracks"]) == 1, 20)
     for over in (True, False):
         acts = page.get_by_role("group", name="How the map acts").get_by_role("button", name=re.compile("^Acts:"))
         acts.click()

@@ -11745,11 +11745,14 @@ export interface components {
         };
         /**
          * TablesView
-         * @description Figures, motions, what colours go by, ways to join, what a map acts on, orders of cells on a grid.
+         * @description Figures, motions, what colours go by, ways to join, what a map acts on, orders of cells on a grid, and of
+         *     the cells of a fixture.
          */
         TablesView: {
             /** Acts */
             acts: components["schemas"]["EntryView"][];
+            /** Cell Orders */
+            cell_orders: components["schemas"]["EntryView"][];
             /** Figures */
             figures: components["schemas"]["EntryView"][];
             /** Joins */

@@ -168,10 +168,8 @@ def _pixels(page: Any) -> None:
 def _pixel_cells(page: Any) -> None:
     page.get_by_role("tab", name="Pixels", exact=True).click()
     page.get_by_role("button", name="Pixel maps: more").click()
-    page.get_by_role("menuitem", name="Cells and their order…").click()
-    sheet = page.get_by_role("dialog", name="Cells of Salt wall")
-    sheet.get_by_role("button", name="Cells lie").click()
-    page.get_by_role("option", name="A drawn grid").click()
+    page.get_by_role("menuitem", name="Cells and their order").click()
+    page.get_by_role("region", name="Cells of Salt wall").get_by_role("button", name="Run through them in tempo").click()
 
 
 def _asked(page: Any, path: str, body: dict[str, str]) -> Any:

@@ -25,10 +25,13 @@ interface Props {
   edits: MapEdits;
   onMap: (map: number) => void;
   onAdded: () => void;
+  /** The order of cells is seen beside it, and their numbers on it. */
+  showsCells: boolean;
+  onCells: () => void;
 }
 
 /** The canvas of a map with what is done to it, and under it the chosen layer as a sentence. Files are dropped onto it. */
-export function MapWork({ map, maps, layer, edits, onMap, onAdded }: Props) {
+export function MapWork({ map, maps, layer, edits, onMap, onAdded, showsCells, onCells }: Props) {
   const { data: cells } = useCells(map.id, map.edition);
   const [numbered, setNumbered] = useState(false);
   const layerHands = useMemo(() => layer && handsOf(layer, edits), [layer, edits]);
@@ -50,10 +53,19 @@ export function MapWork({ map, maps, layer, edits, onMap, onAdded }: Props) {
         maps={maps}
         edits={edits}
         onMap={onMap}
+        onCells={onCells}
         numbered={numbered}
         onNumbered={setNumbered}
       />
-      {cells && <PixelCanvas map={map.id} cells={cells} layer={layer} edits={edits} numbered={numbered} />}
+      {cells && (
+        <PixelCanvas
+          map={map.id}
+          cells={cells}
+          layer={layer}
+          edits={edits}
+          numbered={numbered || showsCells}
+        />
+      )}
       <Sentences>
         {layer && layerHands && (
           <Sentence

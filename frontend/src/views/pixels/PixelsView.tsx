@@ -5,6 +5,7 @@ import { useMap, useMapEdits, usePixels, usePixelsTold, type PixelMap } from "..
 import { act } from "../../live/socket";
 import { MapSide } from "./MapSide";
 import { MapWork } from "./MapWork";
+import { CellsPanel } from "./maps/CellsPanel";
 import { NoMap } from "./maps/NoMap";
 
 const Grid = styled.div`
@@ -38,6 +39,7 @@ interface Props {
 function Workbench({ map, maps, onMap }: Props) {
   const edits = useMapEdits(map.id);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [showsCells, setShowsCells] = useState(false);
   useSeen(map);
   const layer = map.layers.find((one) => one.id === chosen) ?? map.layers.at(-1);
   return (
@@ -49,8 +51,14 @@ function Workbench({ map, maps, onMap }: Props) {
         edits={edits}
         onMap={onMap}
         onAdded={() => setChosen(null)}
+        showsCells={showsCells}
+        onCells={() => setShowsCells(true)}
       />
-      <MapSide map={map} layer={layer} edits={edits} onChoose={setChosen} />
+      {showsCells ? (
+        <CellsPanel map={map} edits={edits} onClose={() => setShowsCells(false)} />
+      ) : (
+        <MapSide map={map} layer={layer} edits={edits} onChoose={setChosen} />
+      )}
     </Grid>
   );
 }

@@ -158,7 +158,8 @@ class EntryView(BaseModel):
 
 
 class TablesView(BaseModel):
-    """Figures, motions, what colours go by, ways to join, what a map acts on, orders of cells on a grid."""
+    """Figures, motions, what colours go by, ways to join, what a map acts on, orders of cells on a grid, and of
+    the cells of a fixture."""
 
     figures: list[EntryView]
     motions: list[EntryView]
@@ -166,6 +167,7 @@ class TablesView(BaseModel):
     joins: list[EntryView]
     acts: list[EntryView]
     orders: list[EntryView]
+    cell_orders: list[EntryView]
 
 
 class MediumView(BaseModel):

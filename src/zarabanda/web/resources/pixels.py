@@ -19,6 +19,7 @@ from zarabanda.core.pixels.colouring import OVER
 from zarabanda.core.pixels.layers import EVERY_FIGURE, JOINS
 from zarabanda.core.pixels.light import ACTS
 from zarabanda.core.pixels.places import MOTIONS
+from zarabanda.core.rig.cells import CELL_ORDERS
 from zarabanda.engine.pixels import canvas_of
 from zarabanda.errors import NotThere, ZarabandaError, brief
 from zarabanda.formats import pixel_edit
@@ -158,7 +159,7 @@ def get_tables() -> TablesView:
     orders = [EntryView(name=one, label=one) for one in ORDERS]
     return TablesView(
         figures=entries(EVERY_FIGURE), motions=entries(MOTIONS), overs=entries(OVER), joins=entries(JOINS), acts=entries(ACTS),
-        orders=orders,
+        orders=orders, cell_orders=[EntryView(name=one, label=words) for one, words in CELL_ORDERS.items()],
     )  # fmt: skip
 
 

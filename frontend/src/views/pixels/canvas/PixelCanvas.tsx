@@ -43,6 +43,9 @@ const Numbers = styled.div`
       0 0 3px #000,
       0 0 3px #000;
   }
+  &[data-below] span {
+    transform: translate(-50%, 9px);
+  }
 `;
 const PADDING = { x: 40, y: 42 };
 /** Numbers of cells are written where they have so many pixels. */
@@ -94,7 +97,7 @@ export function PixelCanvas({ map, cells, layer, edits, numbered }: Props) {
         {gappy && <Beneath map={map} />}
         <canvas ref={canvas} width={width} height={height} />
         {readable && (
-          <Numbers aria-hidden="true">
+          <Numbers data-below={height < READABLE_PX || undefined} aria-hidden="true">
             {cells.keys.map((key, n) => {
               const [left, top, right, bottom] = places.subarray(4 * n, 4 * n + 4) as unknown as number[];
               const roomy = right! - left! >= READABLE_PX && bottom! - top! >= READABLE_PX - 4;

@@ -9,7 +9,6 @@ import { Button, Toggle } from "../../../ui/Button";
 import { Choice } from "../../../ui/Choice";
 import { Fader } from "../../../ui/Fader";
 import { NewMapSheet } from "./NewMapSheet";
-import { OrderSheet } from "./OrderSheet";
 import { PutOnSheet } from "./PutOnSheet";
 import { RenameSheet } from "./RenameSheet";
 
@@ -38,14 +37,16 @@ interface Props {
   maps: { id: number; name: string }[];
   edits: MapEdits;
   onMap: (map: number) => void;
+  /** Show which cells it has, and their order. */
+  onCells: () => void;
   numbered: boolean;
   onNumbered: (numbered: boolean) => void;
 }
 
 /** Which map, whether it is on stage, and what else is done with it. */
-export function MapBar({ map, maps, edits, onMap, numbered, onNumbered }: Props) {
+export function MapBar({ map, maps, edits, onMap, onCells, numbered, onNumbered }: Props) {
   const told = usePixelsTold()?.find((one) => one.map === map.id && one.picture === 0);
-  const [open, setOpen] = useState<"new" | "order" | "put" | "name" | null>(null);
+  const [open, setOpen] = useState<"new" | "put" | "name" | null>(null);
   const close = () => setOpen(null);
   return (
     <Bar>
@@ -73,7 +74,7 @@ export function MapBar({ map, maps, edits, onMap, numbered, onNumbered }: Props)
         label="Pixel maps"
         actions={[
           { id: "new", text: "New pixel map…" },
-          { id: "order", text: "Cells and their order…" },
+          { id: "order", text: "Cells and their order" },
           { id: "numbers", text: numbered ? "Hide the numbers of cells" : "Show the numbers of cells" },
           { id: "name", text: "Rename it…" },
           { id: "bake", text: "Bake for another system…" },
@@ -83,14 +84,11 @@ export function MapBar({ map, maps, edits, onMap, numbered, onNumbered }: Props)
           if (action === "delete") void pixelEdits.remove(map.id);
           else if (action === "bake") desk.bake({ kind: "map", number: map.id, name: map.name });
           else if (action === "numbers") onNumbered(!numbered);
-          else {
-            if (action === "order") onNumbered(true);
-            setOpen(action as "new" | "order" | "name");
-          }
+          else if (action === "order") onCells();
+          else setOpen(action as "new" | "name");
         }}
       />
       <NewMapSheet isOpen={open === "new"} onClose={close} onMade={onMap} />
-      {open === "order" && <OrderSheet map={map} edits={edits} isOpen onClose={close} />}
       {open === "put" && <PutOnSheet map={map} isOpen onClose={close} />}
       {open === "name" && (
         <RenameSheet name={map.name} onClose={close} onName={(name) => void edits.change({ name })} />

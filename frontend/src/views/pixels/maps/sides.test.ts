@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { sidesFor } from "./sides";
+import { hasRoom, sidesFor } from "./sides";
 
 const cells = (count: number) => Array.from({ length: count }, (_, n) => `1.${n + 1}`);
 
@@ -13,7 +13,9 @@ describe("the sides of a drawn grid", () => {
     [1000, 63, 16],
   ])("have room for %i cells", (count, columns, rows) => {
     expect(sidesFor({ heads: cells(count) })).toEqual({ columns, rows });
-    expect(columns * rows).toBeGreaterThanOrEqual(count);
+    expect(hasRoom({ kind: "grid", heads: cells(count), columns, rows })).toBe(true);
+    expect(hasRoom({ kind: "grid", heads: cells(count), columns, rows: rows - 1 })).toBe(false);
+    expect(hasRoom({ kind: "stage", heads: cells(count), columns: 1, rows: 1 })).toBe(true);
   });
   it("stay as they were drawn where the cells fit", () => {
     expect(sidesFor({ heads: cells(90), columns: 10, rows: 10 })).toEqual({ columns: 10, rows: 10 });

@@ -6,3 +6,7 @@ export function sidesFor({ heads = [], columns = 16, rows = 16 }: Canvas): { col
   const tall = Math.max(1, Math.round(Math.sqrt(heads.length / 4)));
   return { columns: Math.max(1, Math.ceil(heads.length / tall)), rows: tall };
 }
+
+/** Whether a canvas has a box for each of its cells; on stage each has its own place. */
+export const hasRoom = ({ kind, everything, heads = [], columns = 16, rows = 16 }: Canvas): boolean =>
+  kind !== "grid" || !!everything || heads.length <= columns * rows;
