@@ -173,3 +173,36 @@ def test_a_picture_fills_is_seen_whole_or_is_stretched_and_clear_pixels_cover_no
         )
         found = [np.round(rgb[:, n], 2).tolist() if cover[n] > 0.5 else None for n in range(8)]
         assert found == colours, fit
+
+
+@pytest.mark.parametrize(
+    ("finish", "wanted"),
+    [
+        (Finish(grey=1.0), [0.2126] * 3),
+        (Finish(grey=0.5), [0.6063, 0.1063, 0.1063]),
+        (Finish(lift=0.4), [1.0, 0.2, 0.2]),
+        (Finish(lift=-0.4), [0.8, 0.0, 0.0]),
+        (Finish(contrast=-1.0), [0.625, 0.375, 0.375]),  # a quarter as far from the middle
+        (Finish(grey=0.5, contrast=-0.5), [0.5532, 0.3032, 0.3032]),  # grey first, then half as far from the middle
+    ],
+    ids=lambda one: str(one)[:60],
+)
+def test_finishes_change_colours_as_worked_out_by_hand(finish, wanted):
+    layer = layer_of("even", colouring=Colouring("value", [(1.0, 0.0, 0.0)]), finish=finish)
+    rgb, _ = Painter(CANVAS).drawn(layer, Moment(0), BASE)
+    np.testing.assert_allclose(rgb, np.repeat(np.array(wanted)[:, None], 240, axis=1), atol=1e-4)
+
+
+def test_softening_spreads_a_bar_evenly_and_crisp_edges_bring_it_back():
+    canvas = on_grid(np.arange(32), 32, 1)
+    how = filled(EVERY_FIGURE["bars"].settings, {"number": 1, "width": 0.5, "soft": 0.0, "tail": 0.0})
+
+    def cover(**finish):
+        return Painter(canvas).drawn(Layer("bars", how, finish=Finish(**finish)), Moment(0), BASE[:, :32])[1]
+
+    plain, soft, crisp = cover(crisp=1e-6), cover(soften=0.5), cover(soften=0.5, crisp=1.0)
+    assert plain.round(2).tolist() == [0] * 8 + [1] * 16 + [0] * 8
+    assert soft.sum() == pytest.approx(plain.sum(), rel=0.02), "what it loses within it has beside"
+    assert (np.diff(soft[:16]) >= -1e-6).all(), "it rises to the middle"
+    assert soft == pytest.approx(soft[::-1], abs=1e-4)
+    assert np.abs(crisp - plain).sum() < 0.3 * np.abs(soft - plain).sum()
