@@ -104,6 +104,20 @@ def test_a_kind_of_ones_own_is_put_together_on_its_page(rig, demo):
     for _ in range(6):
         page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("button", name="This kind is gone")).to_be_visible()
+    for _ in range(6):
+        page.get_by_role("button", name="Redo").click()
+
+    def there():
+        return any(one["name"].startswith("Jar lamp") for one in api(demo, "/api/kinds")["kinds"])
+
+    kind.get_by_role("button", name="Delete the kind").click()
+    expect(kind).to_be_hidden()
+    assert not there()
+    page.get_by_role("button", name="Undo").click()
+    until(there, 20)
+    for _ in range(6):
+        page.get_by_role("button", name="Undo").click()
+    until(lambda: not there(), 20)
 
 
 def test_what_is_no_gdtf_file_is_told_and_nothing_changes(rig, demo):

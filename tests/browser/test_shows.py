@@ -59,6 +59,9 @@ def test_a_show_is_made_saved_broken_and_taken_back_from_its_copy(shows, demo, t
 
 def test_parts_of_another_show_come_in_and_a_copy_takes_them_back(shows, demo):
     page = shows
+    page.get_by_role("tab", selected=True).click()
+    expect(page.get_by_role("heading", name="Shows", exact=True)).to_have_count(0)  # the view that was open is back
+    page.get_by_role("button", name=re.compile("^Shows: ")).click()
     (salt,) = [one["id"] for one in api(demo, "/api/shows")["shows"] if one["name"] == "Salt Light"]
     api(demo, f"/api/shows/{salt}/copy", {"name": "Other night"})
 

@@ -52,6 +52,13 @@ export const kindEdits = {
     ),
   copy: (name: string, model: string) =>
     edited(take(api.POST("/api/kinds/copies", { body: { name, model } }))),
+  async remove(id: number): Promise<boolean> {
+    const done = await edited(
+      take(api.DELETE("/api/kinds/{mode_id}", { params: { path: { mode_id: id } } })),
+    );
+    if (done) say(`${done.done}. Undo brings it back.`, "done");
+    return !!done;
+  },
   async keepPicture(file: File): Promise<string> {
     const answer = await edited(putFile<Schemas["WheelPictureKept"]>("/api/kinds/pictures", file));
     return answer?.picture ?? "";

@@ -137,6 +137,11 @@ const View_ = styled(Tab)`
     font-weight: 650;
     border-color: var(--bone);
   }
+  [data-covered] > &[data-selected] {
+    color: var(--quiet);
+    font-weight: inherit;
+    border-color: transparent;
+  }
 `;
 const Spacer = styled.div`
   flex: 1;
@@ -161,9 +166,9 @@ export function TopBar() {
         </Shows>
       </Name>
       <Choosing selectedKey={view} onSelectionChange={(key: Key) => desk.show(key as View)}>
-        <Views aria-label="Views">
+        <Views aria-label="Views" data-covered={shows || undefined}>
           {VIEWS.map((one) => (
-            <View_ key={one} id={one}>
+            <View_ key={one} id={one} onPress={() => desk.show(one)}>
               {VIEW_TITLES[one]}
             </View_>
           ))}

@@ -118,6 +118,11 @@ export function KindPage({
             <Button isDisabled={!testing.some} onPress={testing.letGo}>
               Let go
             </Button>
+            {!sheet.numbers.length && (
+              <Button onPress={() => void kindEdits.remove(sheet.id!).then((gone) => gone && onClose())}>
+                Delete the kind
+              </Button>
+            )}
           </>
         )}
       </PageHead>
