@@ -75,6 +75,13 @@ type HandTold = SongTold["hands"][number];
 export const useIsYours = (is: (hand: HandTold) => boolean) =>
   useLivePart((state) => state?.songs?.some((one) => one.hands.some(is)) ?? false);
 
+/** What hands have of one of these subjects; null: all of them are the song's. */
+export const useHandOf = (subjects: string[]) =>
+  useLivePart(
+    (state) =>
+      state?.songs?.flatMap((one) => one.hands).find((hand) => subjects.includes(hand.subject)) ?? null,
+  );
+
 /** Put what an edit of events answers into the song that is shown, so that it need not be asked for whole. */
 function patch(id: number, answer: Schemas["EventsEdited"]) {
   queries.setQueryData<Timeline>(key(id), (before) => {

@@ -3,10 +3,11 @@ import { engineNow } from "../live/clock";
 import { act, useLive } from "../live/socket";
 import { desk } from "../state";
 import { useLine } from "../views/timeline/line";
-import { Button } from "../ui/Button";
+import { ActionMenu } from "../ui/ActionMenu";
 import { Chip } from "./Chip";
 
 const RELEASE_S = 2;
+const ALL = "all";
 const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 
 /** A song on stage. */
@@ -28,13 +29,16 @@ export function SongChip({ told }: { told: SongTold }) {
       tools={
         told.hands.length > 0 &&
         !told.leaving && (
-          <Button
-            data-variant="plain"
-            onPress={() => act({ do: "give-back", subject: null })}
-            aria-label={`Give back to ${told.name}: ${told.hands.map((one) => one.name).join(", ")}`}
-          >
-            Give back
-          </Button>
+          <ActionMenu
+            label={`Give back to ${told.name}`}
+            opener="Give back"
+            variant="plain"
+            onAction={(id) => act({ do: "give-back", subject: id === ALL ? null : id })}
+            actions={[
+              { id: ALL, text: `All back (${told.hands.length})` },
+              ...told.hands.map(({ subject, name }) => ({ id: subject, text: name })),
+            ]}
+          />
         )
       }
       onOpen={() => {

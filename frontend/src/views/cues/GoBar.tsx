@@ -2,6 +2,7 @@ import styled from "styled-components";
 
 import type { CueList, Told } from "../../api/cues";
 import { useLiveText } from "../../live/clock";
+import { GiveBack } from "../../frame/GiveBack";
 import { act } from "../../live/socket";
 import { Button, Toggle } from "../../ui/Button";
 import { Slider } from "../../ui/Slider";
@@ -103,6 +104,7 @@ export function GoBar({ list, told }: { list: CueList; told: Told | null }) {
       >
         Release
       </Button>
+      <GiveBack subjects={[`list:${list.id}`, `list-level:${list.id}`]} />
       <Level>
         <span>
           Level <b>{level} %</b>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import styled from "styled-components";
 
 import { pixelEdits, putOn, usePixelsTold, type MapEdits, type PixelMap } from "../../../api/pixels";
+import { GiveBack } from "../../../frame/GiveBack";
 import { act } from "../../../live/socket";
 import { ActionMenu } from "../../../ui/ActionMenu";
 import { Button, Toggle } from "../../../ui/Button";
@@ -58,6 +59,7 @@ export function MapBar({ map, maps, edits, onMap, onCells, numbered, onNumbered 
         onChange={(id) => onMap(Number(id))}
       />
       <span className="about">{map.words}</span>
+      <GiveBack subjects={[`pixels:${map.id}:0`]} />
       <Toggle isSelected={!!told?.on} onChange={(on) => putOn(map.id, on)}>
         {told?.on ? "On stage" : "Bring it in"}
       </Toggle>

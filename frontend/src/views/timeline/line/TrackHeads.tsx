@@ -169,7 +169,7 @@ function Head({ track, song, height, held, records }: Props) {
       <Picture size={15} aria-hidden="true" />
       <div>
         <h4 title={document.name}>{document.name}</h4>
-        <small title={state}>{held ? "yours: the song waits" : state}</small>
+        <small title={held ? "yours: the song waits" : state}>{held ? "yours: it waits" : state}</small>
       </div>
       {held ? (
         <Button className="yours" onPress={() => act({ do: "give-back", subject: held })}>
