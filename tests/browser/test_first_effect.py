@@ -22,10 +22,13 @@ def quiet_stage(demo):
 
 
 def select(page, text):
+    quick = page.get_by_role("textbox", name="Quick selection")
     page.keyboard.press("/")
+    expect(quick).to_be_focused()
     page.keyboard.type(text)
+    expect(quick).to_have_value(text)
     page.keyboard.press("Enter")
-    expect(page.get_by_role("textbox", name="Quick selection")).to_have_value("")  # it is emptied as the heads are selected
+    expect(quick).to_have_value("")  # it is emptied as the heads are selected
     page.get_by_text("None selected").wait_for(state="detached")
 
 

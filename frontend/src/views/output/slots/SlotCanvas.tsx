@@ -51,18 +51,22 @@ export function SlotCanvas(props: Props) {
     const context = element.getContext("2d")!;
     const style = getComputedStyle(element);
     const read = (name: string) => style.getPropertyValue(name);
+    let painted: unknown[] = [];
     return onEveryFrame(() => {
       const scale = devicePixelRatio;
+      const look: Look = { bone: read("--bone"), quiet: read("--quiet"), line: read("--line") };
+      const newest = live.universes.get(universe);
+      const seen = [scale, look.bone, newest, now.current];
+      if (seen.every((one, n) => one === painted[n])) return;
+      painted = seen;
       const pixels = [Math.round(width * scale), Math.round(layout.height * scale)] as const;
       if (element.width !== pixels[0] || element.height !== pixels[1]) {
         [element.width, element.height] = pixels;
         element.style.height = `${layout.height}px`;
       }
-      const newest = live.universes.get(universe);
       if (newest && newest !== sent.current.at(-1))
         sent.current = [...sent.current, newest].slice(-KEPT_FRAMES);
       context.setTransform(scale, 0, 0, scale, 0, 0);
-      const look: Look = { bone: read("--bone"), quiet: read("--quiet"), line: read("--line") };
       paintSlots(context, look, { ...now.current, layout, sent: sent.current }, width);
     });
   }, [universe, layout, width]);
