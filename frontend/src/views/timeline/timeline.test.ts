@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Timeline } from "../../api/timelines";
 import { frameS } from "../../live/timecode";
 import { beatS, levelAt, newEvent } from "./line/newEvent";
+import { seenOf } from "./line/paintTracks";
 import { rowsOf } from "./rows";
 import {
   barAndBeat,
@@ -106,4 +107,16 @@ describe("a new event", () => {
     expect(given?.document).toEqual({ value: 0.8 });
     expect([levelAt([], 1), beatS(song, 0.1), beatS(song, 3)]).toEqual([0, 0.5, 0.5]);
   });
+});
+
+describe("what is seen of a line of points", () => {
+  const at = (one: number) => one;
+  it.each([
+    ["in the middle", [0, 1, 2, 3, 4, 5], { from: 1.5, to: 3.5 }, [1, 2, 3, 4]],
+    ["between two points", [0, 10], { from: 4, to: 5 }, [0, 10]],
+    ["before all", [5, 6], { from: 1, to: 2 }, [5]],
+    ["behind all", [5, 6], { from: 8, to: 9 }, [6]],
+    ["all of it", [0, 1, 2], { from: 0, to: 2 }, [0, 1, 2]],
+    ["nothing", [], { from: 0, to: 2 }, []],
+  ])("%s", (_, points, span, seen) => expect(seenOf(points as number[], at, span)).toEqual(seen));
 });

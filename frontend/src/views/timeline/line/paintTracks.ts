@@ -1,6 +1,6 @@
 import type { TimelineEvent } from "../../../api/timelines";
 import { valueOf, type Row } from "../rows";
-import { xOf } from "../scale";
+import { xOf, type Span } from "../scale";
 import { clipped, paintBeats, WORDS, type Dragging, type Picture } from "./picture";
 
 /** The tracks, with what is on them. */
@@ -150,18 +150,28 @@ function paintMessage(
 /** How far a point of a level is above the lower edge of its track. */
 export const yOfLevel = (row: Row, value: number) => row.top + row.height - 8 - value * (row.height - 16);
 
+/** Of events in order those that are seen, and one before and one behind them: a line comes from there and goes there. */
+export function seenOf<Event>(sorted: Event[], at: (event: Event) => number, span: Span): Event[] {
+  const first = sorted.findIndex((one) => at(one) >= span.from);
+  const behind = sorted.findIndex((one) => at(one) > span.to);
+  return sorted.slice(
+    Math.max((first < 0 ? sorted.length : first) - 1, 0),
+    behind < 0 ? sorted.length : behind + 1,
+  );
+}
+
 /** The level at a height of a track: the inverse. */
 export const levelOf = (row: Row, y: number) =>
   Math.min(Math.max((row.top + row.height - 8 - y) / (row.height - 16), 0), 1);
 
 function paintLevel(context: CanvasRenderingContext2D, picture: Picture, row: Row, events: TimelineEvent[]) {
   const { span, width, inks, chosen, dragging } = picture;
-  const shown = events.map((event) => {
+  const sorted = dragging ? [...events].sort((a, b) => shownAt(a, dragging) - shownAt(b, dragging)) : events;
+  const shown = seenOf(sorted, (event) => shownAt(event, dragging), span).map((event) => {
     const moved = dragging?.ids.has(event.id);
     const value = moved && dragging?.value != null ? dragging.value : valueOf(event);
     return { event, at: shownAt(event, dragging), value };
   });
-  shown.sort((a, b) => a.at - b.at);
   if (!shown.length) return;
   context.strokeStyle = shown[0]!.event.gone ? inks.quiet : inks.bone;
   context.lineWidth = 1.5;
