@@ -7,6 +7,9 @@ FRONT := frontend/index.html $(shell find frontend/src -type f 2>/dev/null) fron
 
 DOCTESTS := src/zarabanda/core src/zarabanda/protocols $(addprefix src/zarabanda/,errors.py child.py network_settings.py formats/route_document.py)
 
+# sources are compiled once, not at each start of a process
+unexport PYTHONDONTWRITEBYTECODE
+
 .DEFAULT_GOAL := help
 .PHONY: help setup demo test test-python test-browser test-front fuzz lint types imports bench screenshots api chromium clean
 

@@ -17,6 +17,7 @@ from zarabanda.show import repositories
 from zarabanda.show.repositories.timeline_events import NewEvent
 from zarabanda.show.tables import BuskRow, ControlRow, CueListRow, CueRow, DeviceRow, LookRow, Page
 from zarabanda.sound.media import Media
+from zarabanda.sound.spectrum import Spectrum
 
 from .music import SALTWORKS, SONGS, Song
 from .sound import RATE, sounding
@@ -53,7 +54,9 @@ def songs_made(data: Path) -> dict[str, Sound]:
     media = Media(data / MEDIA)
 
     def made(song: Song) -> Sound:
-        return Sound(**asdict(media.write(f"{song.name}.flac", sounding(song), RATE)))
+        kept = media.write(f"{song.name}.flac", sounding(song), RATE)
+        Spectrum.of(media.path(kept.hash))  # written beside it now, so that the first light does not wait for it
+        return Sound(**asdict(kept))
 
     with ThreadPool() as threads:
         return dict(zip((song.name for song in SONGS), threads.map(made, SONGS), strict=True))

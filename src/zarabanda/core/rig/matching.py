@@ -9,7 +9,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import linear_sum_assignment
 from scipy.spatial.distance import cdist
 
 from zarabanda.core.rig.modes import ModeSpec
@@ -60,7 +59,7 @@ def by_place(places: Floats, others: Floats) -> Ints:
     _some(len(places), len(others))
     far = cdist(others, places)
     found = far.argmin(axis=1)
-    rows, columns = linear_sum_assignment(far)
+    rows, columns = _assigned(far)
     found[rows] = columns
     return np.asarray(found, np.int64)
 
@@ -189,6 +188,14 @@ def _some(n: int, m: int) -> None:
         raise ValueError(f"a match needs lights on both sides, not {n} and {m}")
 
 
+def _assigned(costs: Floats) -> tuple[Ints, Ints]:
+    """Rows and columns of costs (n, m), each once, whose sum is least."""
+    from scipy.optimize import linear_sum_assignment  # loads for most of a second: only where lights are matched
+
+    rows, columns = linear_sum_assignment(costs)
+    return rows, columns
+
+
 def by_score(scores: Floats, least: float) -> list[int]:
     """Which column each row of scores (n, m) is matched with, each column once, so that the sum is largest; −1 where that would
     score less than `least`.
@@ -198,7 +205,7 @@ def by_score(scores: Floats, least: float) -> list[int]:
     """
     found = [-1] * len(scores)
     if scores.size:
-        for row, column in zip(*linear_sum_assignment(scores, maximize=True), strict=True):
+        for row, column in zip(*_assigned(-scores), strict=True):
             if scores[row, column] >= least:
                 found[row] = int(column)
     return found
