@@ -47,6 +47,7 @@ const KINDS = [
   { family: "colour", text: "Stop colour effects" },
   { family: "beam", text: "Stop beam effects" },
 ];
+
 /** One chip for each thing that runs, and where it came from. Nothing runs that is not here. */
 export function NowRibbon() {
   const running = useLivePart((state) => state?.running.map((one) => one.key) ?? null);

@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import styled from "styled-components";
 
 import { onEveryFrame } from "../live/loop";
-import { act, runningOf, useLive, useLivePart } from "../live/socket";
+import { act, runningOf, toldRunning, useLivePart } from "../live/socket";
 import { desk } from "../state";
 import { AdjustTools } from "./AdjustTools";
 import { Chip, LiveWords } from "./Chip";
@@ -54,7 +54,7 @@ export function RunningChip({ runKey }: { runKey: string }) {
   });
   if (!chip) return null;
   const level = () => {
-    const now = useLive.getState().state?.running.find((one) => one.key === runKey)?.level ?? 1;
+    const now = toldRunning(runKey)?.level ?? 1;
     return now < 1 ? ` · ${Math.round(now * 100)} %` : "";
   };
   return (

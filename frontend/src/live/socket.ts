@@ -60,15 +60,18 @@ export const live: { heads: HeadsFrame | null; universes: Map<number, Uint8Array
   arrived: 0,
 };
 
+/** Something that runs, as it was told last. */
+export const toldRunning = (key: string) => useLive.getState().state?.running.find((one) => one.key === key);
+
 /** θ and weight of something that runs, from the newest frame. */
 export function runningOf(key: string): Running | null {
-  const chip = useLive.getState().state?.running.find((one) => one.key === key);
+  const chip = toldRunning(key);
   return (chip && live.heads?.running.find((one) => one.number === chip.number)) ?? null;
 }
 
 /** θ as the pictures of a layer have it: with the shift that edits have left. */
 export function shownTheta(theta: number, key: string, layer: number): number {
-  const chip = useLive.getState().state?.running.find((one) => one.key === key);
+  const chip = toldRunning(key);
   return theta + (chip?.theta_shifts[layer] ?? 0);
 }
 

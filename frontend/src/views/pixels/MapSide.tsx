@@ -11,6 +11,7 @@ import { LayerList } from "./layers/LayerList";
 import { LayerParts } from "./layers/LayerParts";
 import { PictureShelf } from "./library/PictureShelf";
 import { RenameSheet } from "./maps/RenameSheet";
+import { SideHead } from "./SideHead";
 
 const Frame = styled.div`
   border-left: 1px solid var(--line);
@@ -40,15 +41,6 @@ const Frame = styled.div`
     padding: 8px 12px;
   }
 `;
-const Head = styled.div`
-  display: flex;
-  align-items: center;
-  padding: 6px 12px;
-  border-bottom: 1px solid var(--line);
-  h2 {
-    flex: 1;
-  }
-`;
 
 interface Props {
   map: PixelMap;
@@ -66,7 +58,7 @@ export function MapSide({ map, layer, edits, onChoose }: Props) {
   const one = keeping?.length === 1 ? map.layers.find((each) => each.id === keeping[0]) : undefined;
   return (
     <Frame>
-      <Head>
+      <SideHead>
         <h2>Layers</h2>
         <ActionMenu
           label="Add a layer"
@@ -87,7 +79,7 @@ export function MapSide({ map, layer, edits, onChoose }: Props) {
           actions={[{ id: "keep", text: "Keep all layers as one picture…", disabled: !map.layers.length }]}
           onAction={() => setKeeping([])}
         />
-      </Head>
+      </SideHead>
       <Scroller className="layers">
         <LayerList
           map={map}

@@ -6,6 +6,7 @@ import { act } from "../../../live/socket";
 import { useDesk } from "../../../state";
 import { Button, Toggle } from "../../../ui/Button";
 import { Scroller } from "../../../ui/Scroller";
+import { SideHead } from "../SideHead";
 import { CanvasFields } from "./CanvasFields";
 import { CellsOfFixtures } from "./CellsOfFixtures";
 import { hasRoom } from "./sides";
@@ -14,15 +15,6 @@ const Frame = styled.section`
   border-left: 1px solid var(--line);
   display: flex;
   flex-direction: column;
-  > header {
-    display: flex;
-    align-items: center;
-    padding: 6px 12px;
-    border-bottom: 1px solid var(--line);
-    h2 {
-      flex: 1;
-    }
-  }
   > div {
     flex: 1;
     min-height: 0;
@@ -74,12 +66,12 @@ export function CellsPanel({ map, edits, onClose }: Props) {
   }, [runs, heads.join(" ")]);
   return (
     <Frame aria-label={`Cells of ${map.name}`}>
-      <header>
+      <SideHead>
         <h2>Cells</h2>
         <Button data-variant="small" onPress={onClose}>
           Back to the layers
         </Button>
-      </header>
+      </SideHead>
       <Scroller>
         <Content>
           <p>

@@ -41,19 +41,16 @@ export function usePlaces(map: PixelMap, mode: Mode, { name, picture, over }: Wh
   const { data: lists = [] } = useLists();
   const { data: songs = [] } = useSongs();
   const buskEdits = useBuskEdits();
-  const told = async (asked: Promise<{ done: string } | null | undefined>) => {
-    const done = await asked;
-    return done ? `${done.done}.` : null;
-  };
   if (mode === "cue")
     return lists.map(({ id, name: text }) => ({
       id,
       text,
       isFull: false,
-      put: () => {
+      put: async () => {
         const path = { params: { path: { map_id: map.id } } };
         const body = { list: id, picture, over };
-        return told(edited(() => take(api.POST("/api/pixels/{map_id}/cue", { ...path, body }))));
+        const made = await edited(() => take(api.POST("/api/pixels/{map_id}/cue", { ...path, body })));
+        return made ? `${made.done}.` : null;
       },
     }));
   if (mode === "pad")

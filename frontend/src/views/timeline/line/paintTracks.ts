@@ -39,11 +39,15 @@ export function paintTracks(context: CanvasRenderingContext2D, picture: Picture)
 export const shownAt = (event: TimelineEvent, dragging: Dragging | null) =>
   dragging?.ids.has(event.id) ? event.at + dragging.by : event.at;
 
+/** Events in the order in which they lie while some may be dragged. */
+const inOrder = (events: TimelineEvent[], dragging: Dragging | null) =>
+  dragging ? [...events].sort((a, b) => shownAt(a, dragging) - shownAt(b, dragging)) : events;
+
 function paintTrack(context: CanvasRenderingContext2D, picture: Picture, row: Row, events: TimelineEvent[]) {
   const kind = row.track!.document.kind;
   if (kind === "levels") return paintLevel(context, picture, row, events);
   const { span, width, dragging } = picture;
-  const sorted = dragging ? [...events].sort((a, b) => shownAt(a, dragging) - shownAt(b, dragging)) : events;
+  const sorted = inOrder(events, dragging);
   sorted.forEach((event, n) => {
     const x = xOf(shownAt(event, dragging), span, width);
     const next = sorted[n + 1];
@@ -166,8 +170,7 @@ export const levelOf = (row: Row, y: number) =>
 
 function paintLevel(context: CanvasRenderingContext2D, picture: Picture, row: Row, events: TimelineEvent[]) {
   const { span, width, inks, chosen, dragging } = picture;
-  const sorted = dragging ? [...events].sort((a, b) => shownAt(a, dragging) - shownAt(b, dragging)) : events;
-  const shown = seenOf(sorted, (event) => shownAt(event, dragging), span).map((event) => {
+  const shown = seenOf(inOrder(events, dragging), (event) => shownAt(event, dragging), span).map((event) => {
     const moved = dragging?.ids.has(event.id);
     const value = moved && dragging?.value != null ? dragging.value : valueOf(event);
     return { event, at: shownAt(event, dragging), value };

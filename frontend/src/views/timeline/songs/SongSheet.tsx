@@ -8,8 +8,8 @@ import { Choice } from "../../../ui/Choice";
 import { NumberField } from "../../../ui/NumberField";
 import { Ending, Sheet } from "../../../ui/Sheet";
 import { TextField } from "../../../ui/TextField";
-import { MeasureLateness } from "./MeasureLateness";
 import { Tick } from "../../../ui/Tick";
+import { MeasureLateness } from "./MeasureLateness";
 
 const Grid = styled.div`
   display: grid;
