@@ -53,7 +53,7 @@ test-python: setup
 	$(BIN)/pytest -n 3 --ignore=tests/browser $(DOCTESTS) tests --doctest-modules
 
 fuzz: setup ## send odd requests and messages for some minutes
-	FUZZ_EXAMPLES=100 $(BIN)/pytest tests/fuzz
+	FUZZ_EXAMPLES=100 $(BIN)/pytest tests/alone/test_fuzz.py
 
 test-front: setup
 	cd frontend && npm run --silent api:check && npm test --silent

@@ -1,27 +1,40 @@
-"""A running demo for the tests that need the whole."""
+"""A running demo for the tests that need the whole, and what holds for every test."""
 
 from __future__ import annotations
 
 import fcntl
+import json
 import os
 import shutil
+import urllib.request
 
 import pytest
 from hypothesis import settings
 
-from zarabanda import wire
+from tests.evidence import pytest_runtest_makereport  # noqa: F401  # found here by pytest
+from tests.nothing_left import nothing_is_left, pytest_fixture_setup  # noqa: F401  # found here by pytest
+from tests.thoroughness import scaled
+from tests.told_live import live_state
+from zarabanda import messages, wire
 from zarabanda.cli import prepare
+from zarabanda.engine import main as engine
+from zarabanda.engine import stage_clock
 from zarabanda.network_settings import HERE_ONLY
 from zarabanda.shelf.library import Library
+from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
 from zarabanda.tools.running import started
 
 os.environ[HERE_ONLY] = "1"  # no test sends anywhere but to this machine
+os.environ[engine.ORDINARY] = "1"  # nor takes the processor from the tests beside it
+os.environ[stage_clock.DRIVEN] = "1"
 
-# the same examples on every run of all checks; new ones are looked for while developing. A busy machine sets no deadline
-settings.register_profile("all checks", derandomize=True, deadline=None)
-settings.register_profile("developing", deadline=None)
-settings.load_profile("all checks" if os.environ.get("CI") else "developing")
+# the same examples on every run; new ones are looked for at night. A busy machine sets no deadline
+settings.register_profile("all checks", derandomize=True, deadline=None, max_examples=scaled(100))
+settings.register_profile("new examples", deadline=None, max_examples=scaled(100), print_blob=True)
+settings.load_profile("new examples" if os.environ.get("ZARABANDA_NEW_EXAMPLES") else "all checks")
+
+UNTOUCHED = "As it was made"
 
 
 class Demo:
@@ -30,6 +43,7 @@ class Demo:
     def __init__(self, running):
         self.running = running
         self.address = running.address
+        self._untouched = None
 
     def ask_node(self, **message):
         with wire.connect(wire.socket_path(self.running.data, "node"), 5.0) as connection:
@@ -42,6 +56,53 @@ class Demo:
 
     def universe(self, number):
         return self.node_universes()[number]
+
+    def ask(self, path, body=None, method=None):
+        """What the API answers; with a body and no method: to a POST."""
+        content = json.dumps(body).encode() if body is not None else None
+        request = urllib.request.Request(self.address + path, content, {"Content-Type": "application/json"}, method=method)
+        with urllib.request.urlopen(request, timeout=60) as answer:
+            return json.loads(answer.read())
+
+    def act(self, **action):
+        self.ask("/api/actions", {"action": action})
+
+    def drive_clock(self, rate=1.0, ahead_s=0.0):
+        """Let the time on stage run so many times as fast, after going ahead at once."""
+        with wire.connect(wire.socket_path(self.running.data, "engine"), 5.0) as connection:
+            wire.send(connection, messages.DriveClock(rate, ahead_s))
+
+    # a show as it is when it is opened first
+
+    def begin_anew(self):
+        """Open a fresh copy of the show as it was made: with nothing of what was done before."""
+        if self._untouched is None:
+            self._untouched = self.copied(self.ask("/api/shows")["open"], UNTOUCHED)
+            return
+        self.open(self.copied(self._untouched, "Salt Light"))
+
+    def begin_empty(self):
+        """Open a new show with nothing in it."""
+        if self._untouched is None:
+            self.begin_anew()
+        self.open(self.ask("/api/shows", {"name": "New show", "begin": "empty"})["id"])
+
+    def copied(self, show, name):
+        return self.ask(f"/api/shows/{show}/copy", {"name": name})["id"]
+
+    def open(self, show):
+        """Open a show, throw all others but the untouched one away, and let everything on stage be as it begins."""
+        self.act(do="grand", value=1)
+        self.act(do="blackout", on=False)
+        self.drive_clock()
+        self.ask(f"/api/shows/{show}/open", {}, "POST")
+        for one in self.ask("/api/shows")["shows"]:
+            if one["id"] not in (show, self._untouched):
+                self.ask(f"/api/shows/{one['id']}", method="DELETE")
+        self.ask("/api/shows/bin/empty", {}, "POST")
+        self.ask_node(type="reset")
+        now = self.ask("/api/show")
+        live_state(self, lambda state: (state["session"], state["revision"] >= now["revision"]) == (now["session"], True))
 
 
 @pytest.fixture(scope="session")
@@ -73,8 +134,32 @@ def opened_demo(demo_show, tmp_path_factory):
     store.close()
 
 
+@pytest.fixture(scope="session")
+def demo_parts(opened_demo):
+    """What the engine is given of that show."""
+    with opened_demo.reading() as session:
+        return compiling.all_parts(session)
+
+
+@pytest.fixture(scope="session")
+def running_demo(tmp_path_factory, demo_made):
+    """One demo for all modules of a worker that leave its processes alone."""
+    data = tmp_path_factory.mktemp("demo")
+    shutil.copytree(demo_made, data, dirs_exist_ok=True)
+    with started(data, "demo", "--node-port", "0", "--rate", "20") as running:  # tests look at what is there, not at how smooth
+        yield Demo(running)
+
+
 @pytest.fixture(scope="module")
-def demo(tmp_path_factory, demo_made):
+def demo(running_demo):
+    """That demo with its show as it was made."""
+    running_demo.begin_anew()
+    return running_demo
+
+
+@pytest.fixture(scope="module")
+def own_demo(tmp_path_factory, demo_made):
+    """A demo of its own for a module that kills its processes."""
     data = tmp_path_factory.mktemp("demo")
     shutil.copytree(demo_made, data, dirs_exist_ok=True)
     with started(data, "demo", "--node-port", "0") as running:

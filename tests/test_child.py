@@ -45,9 +45,9 @@ def test_one_that_stands_still_is_found_and_replaced(tmp_path):
     one, said, now = child(tmp_path, BEATING, beats=True), [], 0.0
     one.start(now)
     first = one.process.pid
-    assert until(lambda: one.look(now, said.append) or one._has_beaten, 20)
+    assert until(lambda: one.look(now, said.append) or one._has_beaten)
     os.kill(first, signal.SIGSTOP)
-    until(lambda: Path(f"/proc/{first}/stat").read_text().split()[2] == "T", 5)
+    until(lambda: Path(f"/proc/{first}/stat").read_text().split()[2] == "T")
     one.look(now, said.append)  # what it said before
     assert not one.look(now + 1.4, said.append)
     assert one.look(now + 1.6, said.append)
@@ -63,13 +63,13 @@ def test_a_spare_one_that_has_started_already_takes_the_place_of_one_that_dies(t
     one, said = child(tmp_path, WAITING, beats=True, spare=True, still_s=100.0), []
     one.start(0.0)
     first = one.process.pid
-    assert until(lambda: one.look(0.1, said.append) or one._has_beaten, 20)
+    assert until(lambda: one.look(0.1, said.append) or one._has_beaten)
     one.look(3.0, said.append)
     spare = one._waiting.process.pid
     one.kill()
     assert one.look(3.1, said.append)
     assert (one.process.pid, one._waiting) == (spare, None)
-    assert until(lambda: one.look(3.2, said.append) or one._has_beaten, 20), "it works"
+    assert until(lambda: one.look(3.2, said.append) or one._has_beaten), "it works"
     one.look(9.0, said.append)
     os.kill(one._waiting.process.pid, signal.SIGKILL)
     one._waiting.process.wait()
@@ -91,7 +91,7 @@ def test_without_room_for_a_log_it_runs_all_the_same(tmp_path):
     (tmp_path / "logs").write_text("a file in the place of the folder")
     one = child(tmp_path, BEATING, beats=True)
     one.start(0.0)
-    assert until(lambda: one.look(0.0, print) or one._has_beaten, 20)
+    assert until(lambda: one.look(0.0, print) or one._has_beaten)
     one.end(5)
 
 

@@ -1,9 +1,10 @@
 """Files that are replaced whole or not at all, and workers that go on."""
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from tests.waiting import until
 from zarabanda.kept_file import KeptFile
 from zarabanda.workers import Troubles, Worker
@@ -13,7 +14,7 @@ def text(content):
     return content.decode()
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@thorough(60, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(cut=st.floats(0, 1), flip=st.none() | st.floats(0, 1, exclude_max=True))
 def test_a_torn_or_changed_file_is_never_taken_for_a_whole_one(tmp_path, cut, flip):
     file, told = KeptFile(tmp_path / "one"), []
@@ -64,7 +65,7 @@ def test_trouble_that_cannot_be_printed_is_kept_all_the_same(monkeypatch):
         return False
 
     worker = Worker("Journal", step, troubles).start()
-    assert until(lambda: not worker.alive, 10)
+    assert until(lambda: not worker.alive)
     assert len(steps) == 2
 
 
@@ -80,6 +81,6 @@ def test_a_worker_tells_what_fails_goes_on_and_clears_it():
         return False if len(steps) == 4 else None
 
     worker = Worker("Link", step, troubles).start()
-    assert until(lambda: not worker.alive, 10)
+    assert until(lambda: not worker.alive)
     assert len(steps) == 4
     assert troubles.report() == []

@@ -19,6 +19,10 @@ class NotThere(ZarabandaError):
     """What was asked for does not exist, or not any more."""
 
 
+class OutOfStep(ZarabandaError):
+    """What was read and what was compiled are of different edits; the same request succeeds once it has been caught up with."""
+
+
 class InUse(ZarabandaError):
     """A name or place is taken, or something is in use."""
 

@@ -54,9 +54,15 @@ class Worker:
         self._thread.start()
         return self
 
-    def end(self) -> None:
-        """Take no further step."""
+    def end(self, patience_s: float = 0.0) -> None:
+        """Take no further step; wait no longer than that until the one under way is done."""
         self._ended.set()
+        if patience_s and self._thread is not threading.current_thread() and self._thread.ident is not None:
+            self._thread.join(patience_s)
+
+    def pause(self, seconds: float) -> None:
+        """Within a step: wait so long, or until the worker is ended."""
+        self._ended.wait(seconds)
 
     @property
     def alive(self) -> bool:

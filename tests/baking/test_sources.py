@@ -8,11 +8,12 @@ import av
 import mido
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 from sqlalchemy import select
 
+from tests.thoroughness import thorough
 from zarabanda.baking import cues, moving, written
 from zarabanda.baking.sources import Playing, Source, even
 from zarabanda.core.explain import bake
@@ -86,7 +87,7 @@ def test_baked_steps_replayed_stay_within_the_reported_error(show, effect):
             np.testing.assert_allclose(document.at(name, key, made.times), column, atol=1e-5)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.lists(st.tuples(*[st.floats(-50, 50)] * 3), min_size=2, max_size=40), st.floats(0.01, 20))
 def test_steps_that_are_shared_stay_within_every_error_and_none_can_be_left_out(rows, error):
     times, values = np.arange(len(rows)) / 10, np.array(rows)

@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
-import json
-import struct
-import urllib.request
-
 import numpy as np
-from simple_websocket import Client
 
+from tests.told_live import live_state
 from tests.waiting import until
 from zarabanda.core.explain import weave
 from zarabanda.core.rig import attributes
@@ -20,39 +16,11 @@ SPOT_SLOTS = 24
 
 
 def api(demo, path, body=None, method=None):
-    request = urllib.request.Request(
-        demo.address + path,
-        json.dumps(body).encode() if body is not None else None,
-        {"Content-Type": "application/json"},
-        method=method,
-    )
-    with urllib.request.urlopen(request, timeout=10) as answer:
-        return json.loads(answer.read())
+    return demo.ask(path, body, method)
 
 
 def act(demo, **action):
-    api(demo, "/api/actions", {"action": action})
-
-
-def live_state(demo, accept=lambda state: True):
-    """The next state that `accept` takes, and θ of each running key in a frame after it."""
-    client = Client(demo.address.replace("http", "ws") + "/live")
-    try:
-        state = None
-        for _ in range(2000):
-            message = client.receive(timeout=5)
-            if isinstance(message, str):
-                state = json.loads(message) if json.loads(message)["type"] == "state" else state
-            elif state and message[3] == 1 and accept(state):
-                count, runs = struct.unpack_from("<HH", message, 20)
-                found = {}
-                for n in range(runs):
-                    number, theta, weight = struct.unpack_from("<Idf", message, 24 + 12 * count + 20 * n)
-                    found[number] = (theta, weight)
-                return state, {one["key"]: found[one["number"]] for one in state["running"] if one["number"] in found}
-        raise AssertionError("no such state came")
-    finally:
-        client.close()
+    demo.act(**action)
 
 
 _AT = {"pan": (0, -270, 270), "tilt": (2, -135, 135), "intensity": (4, 0, 100)}
@@ -105,4 +73,4 @@ def hold_still(demo, key):
 
 def node_shows(demo, wanted, tolerance=0.02):
     """Wait until the node has these intensities for 101–110."""
-    until(lambda: np.abs(spot_levels(demo) - wanted).max() < tolerance, 5)
+    until(lambda: np.abs(spot_levels(demo) - wanted).max() < tolerance)

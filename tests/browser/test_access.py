@@ -14,22 +14,15 @@ VIEWS = ["Rig", "Effects", "Cues", "Busk", "Output"]
 
 
 @pytest.fixture
-def bare(browser, demo):
-    """Opens pages into which axe can be put."""
-    contexts = []
+def bare(page):
+    """The page at a size, with lights that are selected."""
 
-    def open_at(width, height):
-        context = browser.new_context(viewport={"width": width, "height": height}, bypass_csp=True, reduced_motion="reduce")
-        contexts.append(context)
-        page = context.new_page()
-        page.goto(demo.address)
-        page.get_by_role("tablist", name="Views").wait_for()
+    def at(width, height):
+        page.set_viewport_size({"width": width, "height": height})
         page.get_by_role("group", name="Groups").get_by_role("button", name="Rear spots").click()
         return page
 
-    yield open_at
-    for context in contexts:
-        context.close()
+    return at
 
 
 def shown(page, tab):
@@ -40,7 +33,7 @@ def shown(page, tab):
 
 def findings(page, part="body"):
     if not page.evaluate("'axe' in window"):
-        page.add_script_tag(path=str(AXE))
+        page.evaluate(AXE.read_text())
     result = page.evaluate(
         """([part, like]) => axe.run({include: [[part]], exclude: [[like]]}, {resultTypes: ['violations']})""",
         [part, LIKE_THOSE_BEFORE],

@@ -48,4 +48,4 @@ def test_an_effect_is_baked_and_its_files_read_back(page, demo, tmp_path):
     page.get_by_role("button", name="Tide fold, steps: more").click()
     page.get_by_role("menuitem", name="Back to the effect").click()
     lists = {one["name"]: one for one in api(demo, "/api/cue-lists")["lists"]}
-    until(lambda: len(api(demo, f"/api/cue-lists/{lists['Tide fold, steps']['id']}")["rows"]) == 1, 10)
+    until(lambda: len(api(demo, f"/api/cue-lists/{lists['Tide fold, steps']['id']}")["rows"]) == 1)

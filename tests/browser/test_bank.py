@@ -6,7 +6,6 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.engine import act, api, live_state
-from zarabanda.tools.browser import CONNECTED, open_page
 
 
 @pytest.fixture(autouse=True)
@@ -47,7 +46,7 @@ def test_faders_and_buttons_do_what_they_say_and_show_what_runs(bank, demo):
     live_state(demo, lambda state: all(one["share"] == 0 for one in state["overlays"]))
 
 
-def test_alone_while_held_and_a_fader_that_another_browser_moves(bank, demo, browser):
+def test_alone_while_held_and_a_fader_that_another_browser_moves(bank, demo, opened):
     page = bank
     box = button(page, "Front alone").bounding_box()
     page.mouse.move(box["x"] + 20, box["y"] + 20)
@@ -56,15 +55,13 @@ def test_alone_while_held_and_a_fader_that_another_browser_moves(bank, demo, bro
     live_state(demo, lambda state: state["levels"][key] == 1)
     page.mouse.up()
     live_state(demo, lambda state: state["levels"][key] == 0)
-    other = open_page(browser, demo.address)
-    other.get_by_role("button", name=CONNECTED).wait_for()
+    other = opened()
     other.get_by_role("tab", name="Busk", exact=True).click()
     other.keyboard.press("Home")
     other.get_by_role("slider", name="Mid washes, level of the group").fill("30")
     expect(page.get_by_role("slider", name="Mid washes, level of the group")).to_have_value("30")
     page.get_by_role("slider", name="Mid washes, level of the group").fill("100")
     expect(other.get_by_role("slider", name="Mid washes, level of the group")).to_have_value("100")
-    other.close()
 
 
 def test_pages_are_switched_by_key_and_by_button_and_a_moved_fader_keeps_its_value(bank, demo):

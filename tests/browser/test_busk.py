@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import PATIENCE_MS
 from tests.browser.engine import act, api, live_state, spot_levels
 from tests.waiting import until
 from zarabanda.tools.browser import CONNECTED, open_page
@@ -87,9 +88,9 @@ def test_twelve_things_are_one_tap_each(busk, demo, rows):
     box = flash.bounding_box()
     page.mouse.move(box["x"] + 10, box["y"] + 10)
     page.mouse.down()
-    until(lambda: spot_levels(demo).min() > 99, 5)
+    until(lambda: spot_levels(demo).min() > 99)
     page.mouse.up()
-    until(lambda: spot_levels(demo).max() < 1, 5)
+    until(lambda: spot_levels(demo).max() < 1)
     tap(page, page.get_by_role("group", name="Next change takes", exact=True))
     live_state(demo, lambda state: state["busk"]["seconds"] > 1)
     act(demo, do="next-change", seconds=0)
@@ -113,17 +114,15 @@ def test_two_fingers_on_odd_and_even(busk, demo, rows):
         box = page.get_by_role("button", name=f"{name} on Rear spots, while held").bounding_box()
         points.append({"x": box["x"] + 12, "y": box["y"] + 12, "id": n})
     session.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": points[:1]})
-    until(lambda: np.allclose(spot_levels(demo), [100, 0] * 5, atol=0.1), 5)
+    until(lambda: np.allclose(spot_levels(demo), [100, 0] * 5, atol=0.1))
     session.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": points})
-    until(lambda: np.allclose(spot_levels(demo), [0, 100] * 5, atol=0.1), 5)
+    until(lambda: np.allclose(spot_levels(demo), [0, 100] * 5, atol=0.1))
     session.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
-    until(lambda: spot_levels(demo).max() < 0.1, 5)
+    until(lambda: spot_levels(demo).max() < 0.1)
 
 
-def test_two_browsers_are_in_step_and_one_that_goes_lets_go(busk, browser, demo, rows):
-    other = open_page(browser, demo.address)
-    other.set_default_timeout(20_000)
-    other.get_by_role("button", name=CONNECTED).wait_for()
+def test_two_browsers_are_in_step_and_one_that_goes_lets_go(busk, opened, demo, rows):
+    other = opened()
     other.get_by_role("tab", name="Busk", exact=True).click()
     pad(busk, "Mid washes: Coral").click()
     expect(pad(other, "Mid washes: Coral")).to_have_attribute("aria-pressed", "true")
@@ -135,9 +134,9 @@ def test_two_browsers_are_in_step_and_one_that_goes_lets_go(busk, browser, demo,
     box = other.get_by_role("button", name="White, all on All, while held").bounding_box()
     other.mouse.move(box["x"] + 9, box["y"] + 9)
     other.mouse.down()
-    until(lambda: spot_levels(demo).min() > 99, 5)
+    until(lambda: spot_levels(demo).min() > 99)
     other.context.close()  # its hand is gone
-    until(lambda: spot_levels(demo).max() < 1, 5)
+    until(lambda: spot_levels(demo).max() < 1)
 
 
 def test_the_keyboard_alone_chooses_rows_presses_pads_and_goes(busk, demo, rows):
@@ -264,15 +263,15 @@ def test_a_page_is_made_in_one_step_and_plays(busk, demo):
     page.get_by_role("menuitem", name="Second", exact=True).click()
     page.get_by_role("region", name="Second").wait_for()
     page.get_by_role("slider", name="Rear spots: level").fill("50")
-    until(lambda: np.allclose(spot_levels(demo), 50, atol=0.2), 5)
+    until(lambda: np.allclose(spot_levels(demo), 50, atol=0.2))
     page.keyboard.press("Control+z")
     expect(page.get_by_role("region", name="Salt night")).to_be_visible()
-    until(lambda: spot_levels(demo).max() < 0.1, 5)
+    until(lambda: spot_levels(demo).max() < 0.1)
 
 
 def test_a_lost_connection_is_said_at_once_and_nothing_is_sent_late(browser, demo, rows):
-    opened = open_page(browser, "about:blank")
-    opened.set_default_timeout(20_000)
+    page = open_page(browser, "about:blank")  # of its own: it may say that it has lost its socket
+    page.set_default_timeout(PATIENCE_MS)
     sockets, reachable = [], [True]
 
     def joined(socket):
@@ -282,19 +281,19 @@ def test_a_lost_connection_is_said_at_once_and_nothing_is_sent_late(browser, dem
         else:
             socket.close()
 
-    opened.route_web_socket(re.compile("/live$"), joined)
-    opened.goto(demo.address)
-    opened.get_by_role("button", name=CONNECTED).wait_for()
-    opened.get_by_role("tab", name="Busk", exact=True).click()
-    pad(opened, "Front: Heartbeat").wait_for()
+    page.route_web_socket(re.compile("/live$"), joined)
+    page.goto(demo.address)
+    page.get_by_role("button", name=CONNECTED).wait_for()
+    page.get_by_role("tab", name="Busk", exact=True).click()
+    pad(page, "Front: Heartbeat").wait_for()
     reachable[0] = False
     sockets[0].close()
-    opened.locator("section[data-lost]").wait_for()
-    pad(opened, "Front: Heartbeat").click()
-    opened.get_by_text("Not connected: this did nothing.").first.wait_for()
-    assert pad(opened, "Rear spots: Coral").is_visible(), "it shows what it last knew"
+    page.locator("section[data-lost]").wait_for()
+    pad(page, "Front: Heartbeat").click()
+    page.get_by_text("Not connected: this did nothing.").first.wait_for()
+    assert pad(page, "Rear spots: Coral").is_visible(), "it shows what it last knew"
     reachable[0] = True
-    opened.locator("section[data-lost]").wait_for(state="detached")
+    page.locator("section[data-lost]").wait_for(state="detached")
     state, _ = live_state(demo)
     assert next(one for one in state["rows"] if one["id"] == rows["Front"]["id"])["on"] == []
-    opened.context.close()
+    page.context.close()

@@ -8,7 +8,6 @@ from playwright.sync_api import expect
 
 from tests.browser.engine import act, api, live_state, spot_levels
 from tests.waiting import until
-from zarabanda.tools.browser import CONNECTED, open_page
 
 SPOTS = [str(number) for number in range(101, 111)]
 
@@ -85,7 +84,7 @@ def test_three_cues_with_an_effect_carried_on_and_stopped(page, demo, trial):
     for cue, level, runs in zip(ids, (80, 80, 40), (["Wide circle"], ["Wide circle"], []), strict=True):
         page.keyboard.press("Space")
         is_on(cue, runs)
-        until(lambda: levels(demo) == [level] * 10, 5)  # noqa: B023
+        until(lambda: levels(demo) == [level] * 10)  # noqa: B023
     expect(row(page, "Three")).to_have_attribute("aria-current", "true")
     row(page, "Three").get_by_text("Three", exact=True).click()
     page.get_by_role("button", name="Back", exact=True).click()
@@ -107,7 +106,7 @@ def test_three_cues_with_an_effect_carried_on_and_stopped(page, demo, trial):
     page.get_by_text("1 value from Trial, cue 3 Three").wait_for()
     page.get_by_role("button", name="Update", exact=True).click()
     expect(line(page, "Intensity 40 … 55 %")).to_be_visible()
-    until(lambda: levels(demo) == [55.0, *[40.0] * 9], 5)
+    until(lambda: levels(demo) == [55.0, *[40.0] * 9])
     assert api(demo, "/api/draft")["values"] == {}, "it is in the cue now"
 
 
@@ -124,10 +123,10 @@ def test_a_fade_is_dragged_in_its_bar_and_undone(page, demo, trial):
     def fade():
         return api(demo, f"/api/cue-lists/{trial}")["rows"][0]["times"]["intensity"]["up"]
 
-    until(lambda: fade() > 1, 5)
+    until(lambda: fade() > 1)
     assert api(demo, f"/api/cue-lists/{trial}")["rows"][0]["times"]["intensity"]["down"] == fade()
     page.keyboard.press("Control+z")
-    until(lambda: fade() == 0, 5)
+    until(lambda: fade() == 0)
 
 
 def test_space_goes_after_a_press_and_acts_where_the_keyboard_has_its_focus(page, demo, trial):
@@ -157,11 +156,10 @@ def test_space_goes_after_a_press_and_acts_where_the_keyboard_has_its_focus(page
     on(ids[1], paused=True)
 
 
-def test_two_browsers_are_in_step_and_say_what_is_gone(page, browser, demo, trial):
+def test_two_browsers_are_in_step_and_say_what_is_gone(page, opened, demo, trial):
     by_hand(demo, "intensity", 60)
     record(page, "One")
-    second = open_page(browser, demo.address)
-    second.get_by_role("button", name=CONNECTED).wait_for()
+    second = opened()
     second.get_by_role("tab", name="Cues", exact=True).click()
     second.get_by_role("button", name="Trial").click()
     page.get_by_role("heading", name="Trial").click()
@@ -174,7 +172,6 @@ def test_two_browsers_are_in_step_and_say_what_is_gone(page, browser, demo, tria
     row(page, "First").get_by_role("button", name=re.compile("more")).click()
     page.get_by_role("menuitem", name="Delete", exact=True).click()
     expect(second.get_by_role("heading", name="No cue yet")).to_be_visible()
-    second.context.close()
 
 
 def test_a_cue_sends_a_message_and_a_device_that_does_not_answer_is_told(page, demo, trial):
@@ -228,7 +225,7 @@ def test_depth_of_what_runs_is_changed_live_and_written_back_into_its_cue(page, 
     expect(words).to_have_text(re.compile("live: depth 75 %"))
     page.get_by_role("button", name="the cue", exact=True).click()
     expect(words).to_have_count(0)
-    until(lambda: api(demo, f"/api/cues/{cue}")["effects"][0]["depth"] == 0.75, 5)
+    until(lambda: api(demo, f"/api/cues/{cue}")["effects"][0]["depth"] == 0.75)
     page.keyboard.press("Escape")
     ribbon.get_by_role("button", name=re.compile("^Wide circle")).click()
     expect(page.get_by_text("Runs now on 10 heads, 101–110", exact=False)).to_be_visible()

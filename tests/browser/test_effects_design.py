@@ -19,7 +19,7 @@ def quiet_stage(demo):
 
 
 def document_becomes(demo, accept):
-    return until(lambda: accept(draft_effect(demo)[1]) and draft_effect(demo)[1], 5)
+    return until(lambda: accept(draft_effect(demo)[1]) and draft_effect(demo)[1])
 
 
 def node_matches_core(demo, attribute, base=None, tolerance=0.02):
@@ -28,7 +28,7 @@ def node_matches_core(demo, attribute, base=None, tolerance=0.02):
     theta = hold_still(demo, f"draft:{entry['id']}")
     wanted = dict(zip(entry["heads"], expected(document, entry["heads"], theta, attribute, base), strict=True))
     by_number = np.array([wanted[head] for head in SPOTS])
-    until(lambda: np.abs(spot_values(demo, attribute) - by_number).max() < tolerance, 5)
+    until(lambda: np.abs(spot_values(demo, attribute) - by_number).max() < tolerance)
     return by_number
 
 
@@ -117,7 +117,7 @@ def test_three_colours_with_a_hold_from_palettes_and_by_dragging(page, demo):
         now = flags_of_all()
         return (now == now[0]).all()
 
-    until(together, 5)
+    until(together)
     flags = []
     for _ in range(70):
         assert together(), "all heads go together"
@@ -174,7 +174,7 @@ def test_the_spread_and_a_heads_own_offset_are_dragged_and_reset(page, demo):
     page.get_by_role("button", name="Head 104", exact=True).click()
     page.get_by_role("button", name="Leave out").click()
     document_becomes(demo, lambda now: now["own"].get("104", {}).get("left_out"))
-    until(lambda: spot_levels(demo)[3] < 0.1 and spot_levels(demo).max() > 10, 5)
+    until(lambda: spot_levels(demo)[3] < 0.1 and spot_levels(demo).max() > 10)
     page.get_by_role("button", name="Reset all 2 heads").click()
     document_becomes(demo, lambda now: now["own"] == {})
 
@@ -188,11 +188,11 @@ def test_a_held_state_is_compared_and_swapped_on_stage_by_a_key(page, demo):
     type_number(page, "Depth: 70 %", "20")
     page.get_by_role("button", name="Depth: 20 %").wait_for()
     expect(page.get_by_role("img", name="Weave of")).to_have_count(2)
-    until(lambda: 5 < spot_levels(demo).max() < 21, 5)
+    until(lambda: 5 < spot_levels(demo).max() < 21)
     page.keyboard.press("x")
     page.get_by_role("button", name="Depth: 70 %").wait_for()
     assert draft_effect(demo)[1] == first
-    until(lambda: spot_levels(demo).max() > 30, 5)
+    until(lambda: spot_levels(demo).max() > 30)
     page.keyboard.press("x")
     page.get_by_role("button", name="Depth: 20 %").wait_for()
     page.keyboard.press("Control+z")
@@ -208,10 +208,10 @@ def test_layers_are_heard_alone_and_change_places_by_drag(page, demo):
     page.get_by_role("button", name="Layer 2: more").click()
     page.get_by_role("menuitem", name="Let it act alone").click()
     document_becomes(demo, lambda now: [layer["muted"] for layer in now["layers"]] == [True, False])
-    until(lambda: spot_levels(demo).max() < 0.1, 5)
+    until(lambda: spot_levels(demo).max() < 0.1)
     page.get_by_role("button", name="Layer 2: more").click()
     page.get_by_role("menuitem", name="Let all layers act").click()
-    until(lambda: spot_levels(demo).max() > 10, 5)
+    until(lambda: spot_levels(demo).max() > 10)
     handle = page.get_by_role("button", name="Layer 2: drag").bounding_box()
     page.mouse.move(handle["x"] + 8, handle["y"] + 16)
     page.mouse.down()
@@ -230,7 +230,7 @@ def test_an_effect_of_the_library_is_seen_while_the_pointer_rests_on_it(page, de
     entry.hover()
     state, _ = live_state(demo, lambda state: state["running"])
     assert [(one["key"], one["name"]) for one in state["running"]] == [("audition", "Undertow")]
-    until(lambda: spot_levels(demo).max() > 10, 5)
+    until(lambda: spot_levels(demo).max() > 10)
     page.mouse.move(640, 140)
     live_state(demo, lambda state: not state["running"])
     assert api(demo, "/api/draft")["effects"] == [], "nothing was applied"
@@ -244,7 +244,7 @@ def test_what_is_frozen_is_kept_as_a_look_without_a_jump(page, demo):
     live_state(demo, lambda state: any(one["frozen"] for one in state["running"]))
     levels = spot_levels(demo)
     page.get_by_role("button", name="Keep as a look").click()
-    until(lambda: api(demo, "/api/draft")["effects"] == [], 5)
+    until(lambda: api(demo, "/api/draft")["effects"] == [])
     live_state(demo, lambda state: not state["running"])
     np.testing.assert_allclose(spot_levels(demo), levels, atol=0.01)
     assert len(api(demo, "/api/draft")["values"]["intensity"]) == 10
@@ -268,7 +268,7 @@ def test_a_fader_keeps_the_movement_alone_and_sets_its_speed(page, demo):
     act(demo, do="level", control=control["key"], value=0.5)
     _, running = live_state(demo, lambda state: state["running"])
     assert running[control["key"]][1] == pytest.approx(1), "the fader leaves the depth alone"
-    until(lambda: np.ptp(spot_values(demo, "pan")) > 10, 5)
+    until(lambda: np.ptp(spot_values(demo, "pan")) > 10)
     assert spot_levels(demo).max() < 0.1, "intensity was not kept"
     act(demo, do="level", control=control["key"], value=0)
     api(demo, f"/api/pages/controls/{control['id']}", method="DELETE")
@@ -298,7 +298,7 @@ def test_an_effect_deleted_elsewhere_is_not_lost(page, demo):
         names = {one["name"]: one for one in api(demo, "/api/effects")["effects"]}
         return document["name"] in names and names
 
-    names = until(library, 5)
+    names = until(library)
     assert names[document["name"]]["document"]["layers"] == document["layers"]
     api(demo, f"/api/effects/{names[document['name']]['id']}", method="DELETE")
 

@@ -32,10 +32,10 @@ def test_dragging_in_the_scope_sets_the_depth_in_one_step(page, demo):
     page.get_by_role("button", name="Depth: 70 %", exact=True).wait_for(state="detached")
     assert draft_effect(demo)[1] == before
     page.mouse.up()
-    after = until(lambda: (now := draft_effect(demo)[1]) != before and now, 5)
+    after = until(lambda: (now := draft_effect(demo)[1]) != before and now)
     assert after["layers"][0]["anchor"]["depth"] < 60
     page.keyboard.press("Control+z")
-    until(lambda: draft_effect(demo)[1] == before, 5)
+    until(lambda: draft_effect(demo)[1] == before)
 
 
 def test_a_warning_says_what_will_be_seen_and_its_button_mends_it(page, demo):
@@ -45,7 +45,7 @@ def test_a_warning_says_what_will_be_seen_and_its_button_mends_it(page, demo):
     expect(warning).to_be_visible()
     page.get_by_role("button", name="Raise intensity to 60 % with it").click()
     expect(warning).to_have_count(0)
-    until(lambda: demo.universe(2)["slots"][4] > 100, 5)
+    until(lambda: demo.universe(2)["slots"][4] > 100)
     assert [layer["attribute"] for layer in draft_effect(demo)[1]["layers"]] == ["position", "intensity"]
 
 
@@ -84,7 +84,7 @@ def test_an_effect_goes_out_as_a_file_and_comes_back_with_what_is_wrong_told(pag
     page.get_by_role("listbox", name="Library").get_by_role("option", name="Undertow again").wait_for()
     page.wait_for_load_state("networkidle")  # its weave has come: nothing asks for it once it is gone
     page.keyboard.press("Control+z")
-    until(lambda: "Undertow again" not in [effect["name"] for effect in api(demo, "/api/effects")["effects"]], 5)
+    until(lambda: "Undertow again" not in [effect["name"] for effect in api(demo, "/api/effects")["effects"]])
 
 
 def test_colours_of_a_second_layer_come_to_the_node(page, demo):
@@ -93,7 +93,7 @@ def test_colours_of_a_second_layer_come_to_the_node(page, demo):
     page.get_by_role("button", name="Add a layer").click()
     page.get_by_role("menuitem", name="Colour, through stops").click()
     page.get_by_role("button", name="Stops: 2 colours").wait_for()
-    until(lambda: spot_levels(demo).max() > 20, 5)
+    until(lambda: spot_levels(demo).max() > 20)
     slots = np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)
     assert np.ptp(slots[:, 7:10].astype(int), axis=0).max() > 20, "the flags of the heads differ"
 
@@ -105,22 +105,22 @@ def test_an_effect_on_nothing_offers_the_lights_in_its_place(page, demo):
     offer.get_by_text("made-up row of ten heads").wait_for()
     offer.get_by_role("button", name="Mid washes").click()
     offer.wait_for(state="detached")
-    until(lambda: [len(one["heads"]) for one in api(demo, "/api/draft")["effects"]] == [10], 5)
+    until(lambda: [len(one["heads"]) for one in api(demo, "/api/draft")["effects"]] == [10])
     page.get_by_text("The lights are dark").wait_for()
     page.get_by_role("button", name="Woven by").click()
     page.get_by_role("option", name="Colour alone").click()
     page.get_by_text("10 lanes, colour alone").wait_for()
     page.keyboard.press("Escape")
     page.keyboard.press("Shift+Escape")
-    until(lambda: api(demo, "/api/draft")["effects"] == [], 5)
+    until(lambda: api(demo, "/api/draft")["effects"] == [])
 
 
 def test_what_is_kept_of_a_frozen_effect_is_what_was_on_stage(page, demo):
     act(demo, do="level", control="control:1", value=0.25)
-    until(lambda: spot_levels(demo).max() > 2, 5)
+    until(lambda: spot_levels(demo).max() > 2)
     act(demo, do="freeze", key="control:1")
     live_state(demo, lambda state: any(one["frozen"] for one in state["running"]))
-    [before] = until(lambda: (now := spot_levels(demo)).max() > 1 and (now == spot_levels(demo)).all() and [now], 5)
+    [before] = until(lambda: (now := spot_levels(demo)).max() > 1 and (now == spot_levels(demo)).all() and [now])
     api(demo, "/api/draft/keep-frozen", {"key": "control:1"})
     live_state(demo, lambda state: not state["running"])
     np.testing.assert_allclose(spot_levels(demo), before, atol=0.01)

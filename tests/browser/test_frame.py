@@ -26,7 +26,7 @@ def test_the_bar_has_room_for_eight_views_and_a_timecode(page, demo, width, heig
             .map(box => [box.left, box.right]).sort((a, b) => a[0] - b[0])""")
 
     # the rules for this width may come a picture after the width itself
-    until(lambda: not [one for one, next_ in pairwise(ends()) if one[1] > next_[0] + 1], 5)  # nothing lies over another
+    until(lambda: not [one for one, next_ in pairwise(ends()) if one[1] > next_[0] + 1])  # nothing lies over another
     assert all(right <= width for _, right in ends())
     act(demo, do="leave-song", seconds=0)
     api(demo, f"/api/timelines/{song['id']}", begins | {"document": song["document"]}, "PUT")

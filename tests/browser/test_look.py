@@ -58,20 +58,20 @@ def test_five_lights_are_aimed_at_one_point_and_fanned_across(look, demo):
     page.mouse.move(box["x"] + box["width"] * 0.6, box["y"] + box["height"] * 0.6, steps=4)
     page.mouse.up()
     expect(page.get_by_text("5 of 5 reach it.")).to_be_visible()
-    until(lambda: len(values(demo, "pan")) == 5, 5)
+    until(lambda: len(values(demo, "pan")) == 5)
     at = landed(demo)
     assert np.abs(at - at[0]).max() < 0.01
     said = [float(one) for one in re.findall(r"-?[0-9.]+", plan.get_attribute("aria-label"))[:2]]
     assert at[0][:2] == pytest.approx(said, abs=0.01)
     page.get_by_role("region", name="Aim").get_by_role("button", name="Point").click()
     page.get_by_role("option", name="fanned across").click()
-    until(lambda: np.ptp(landed(demo)[:, 0]) == pytest.approx(4, abs=0.02), 5)
+    until(lambda: np.ptp(landed(demo)[:, 0]) == pytest.approx(4, abs=0.02))
     plan.focus()
     page.keyboard.press("Shift+ArrowRight")
-    until(lambda: landed(demo)[2][0] == pytest.approx(said[0] + 1, abs=0.02), 5)
+    until(lambda: landed(demo)[2][0] == pytest.approx(said[0] + 1, abs=0.02))
     before = values(demo, "tilt")
     page.get_by_role("button", name="Other way round").click()
-    until(lambda: np.sign(values(demo, "tilt")["101"]) == -np.sign(before["101"]), 5)
+    until(lambda: np.sign(values(demo, "tilt")["101"]) == -np.sign(before["101"]))
     assert landed(demo)[2][0] == pytest.approx(said[0] + 1, abs=0.02)
 
 
@@ -81,12 +81,12 @@ def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
     level.get_by_role("slider").focus()
     page.keyboard.type("60")
     page.keyboard.press("Enter")
-    until(lambda: values(demo, "intensity") == dict.fromkeys(FIVE, 60.0), 5)
+    until(lambda: values(demo, "intensity") == dict.fromkeys(FIVE, 60.0))
     choose(page, "101-102")
     typed = level.get_by_role("textbox")
     typed.fill("-10 %")
     typed.press("Enter")
-    until(lambda: values(demo, "intensity").get("101") == 50, 5)
+    until(lambda: values(demo, "intensity").get("101") == 50)
     choose(page, "101-105")
     expect(typed).to_have_value("50 … 60")
     api(demo, "/api/draft/values", {"values": {"intensity": {"105": 42.0}}})  # another hand: the last wins, and it is seen here
@@ -95,22 +95,22 @@ def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
     expect(typed).to_have_value("50 … 60")
     typed.focus()
     page.keyboard.press("Shift+ArrowUp")
-    until(lambda: values(demo, "intensity") == {"101": 60, "102": 60, "103": 70, "104": 70, "105": 70}, 5)
+    until(lambda: values(demo, "intensity") == {"101": 60, "102": 60, "103": 70, "104": 70, "105": 70})
     typed.fill("loud")
     typed.press("Enter")
     page.get_by_text("is no value: type a number such as 60").wait_for()
-    until(lambda: demo.universe(1)["slots"][4] == round(0.6 * 65535) >> 8, 5)
+    until(lambda: demo.universe(1)["slots"][4] == round(0.6 * 65535) >> 8)
 
     gobo = page.get_by_role("group", name="Gobo", exact=True)
     gobo.get_by_role("radio", name="rings").click()
-    until(lambda: values(demo, "gobo") == dict.fromkeys(FIVE, 3.0), 5)
+    until(lambda: values(demo, "gobo") == dict.fromkeys(FIVE, 3.0))
     draft = page.get_by_role("region", name="Draft")
     draft.get_by_role("button", name="Take out Gobo, draft").click()
-    until(lambda: values(demo, "gobo") == {}, 5)
+    until(lambda: values(demo, "gobo") == {})
     draft.get_by_role("button", name="Clear the draft").click()
     draft.get_by_text("Nothing is set by hand.").wait_for()
     page.get_by_role("button", name="Undo").click()
-    until(lambda: values(demo, "intensity").get("105") == 70, 5)
+    until(lambda: values(demo, "intensity").get("105") == 70)
 
 
 def test_shift_drags_by_the_same_difference_and_lights_that_lack_it_are_counted(look, demo):
@@ -126,7 +126,7 @@ def test_shift_drags_by_the_same_difference_and_lights_that_lack_it_are_counted(
     page.mouse.move(box["x"] + box["width"] / 2 + 20, box["y"] + box["height"] / 2, steps=3)
     page.mouse.up()
     page.keyboard.up("Shift")
-    until(lambda: values(demo, "zoom").get("101", 10) > 10.5, 5)
+    until(lambda: values(demo, "zoom").get("101", 10) > 10.5)
     now = values(demo, "zoom")
     assert now["102"] - now["101"] == pytest.approx(10, abs=0.01)
 
@@ -137,7 +137,7 @@ def test_what_is_on_stage_is_taken_and_changes_take_their_time(look, demo):
     live_state(demo, lambda state: state["running"])
     page.get_by_role("button", name="Take from stage").click()
     page.get_by_role("menuitem", name="Its position").click()
-    until(lambda: len(values(demo, "pan")) == 5, 5)
+    until(lambda: len(values(demo, "pan")) == 5)
     assert values(demo, "intensity") == {}
     assert len(set(values(demo, "pan").values())) > 1
     act(demo, do="stop-all")
@@ -147,12 +147,12 @@ def test_what_is_on_stage_is_taken_and_changes_take_their_time(look, demo):
     level = page.get_by_role("group", name="Intensity", exact=True).get_by_role("textbox")
     level.fill("100")
     level.press("Enter")
-    until(lambda: 0 < demo.universe(1)["slots"][4] < 200, 8)  # on its way
+    until(lambda: 0 < demo.universe(1)["slots"][4] < 200)  # on its way
     takes.fill("0")
     takes.press("Enter")
     level.fill("90")
     level.press("Enter")
-    until(lambda: demo.universe(1)["slots"][4] == round(0.9 * 65535) >> 8, 5)
+    until(lambda: demo.universe(1)["slots"][4] == round(0.9 * 65535) >> 8)
 
 
 def test_axe_finds_nothing(bare, demo):  # noqa: F811

@@ -30,20 +30,20 @@ def test_pan_is_fanned_from_the_middle_and_follows_the_order(look, demo):  # noq
     page.mouse.down()
     page.mouse.move(last, box["y"] + 20, steps=4)
     page.mouse.up()
-    until(lambda: values(demo, "pan").get("105", 0) > 5, 5)
+    until(lambda: values(demo, "pan").get("105", 0) > 5)
     fanned = values(demo, "pan")
     assert fanned["103"] == pytest.approx(0, abs=0.01)
     assert fanned["101"] == pytest.approx(-fanned["105"], abs=0.01)
     page.get_by_role("button", name="Order").click()
     page.get_by_role("option", name="centre out").click()
-    until(lambda: values(demo, "pan")["103"] == pytest.approx(fanned["101"], abs=0.01), 5)
+    until(lambda: values(demo, "pan")["103"] == pytest.approx(fanned["101"], abs=0.01))
     page.get_by_role("button", name="stays", exact=False).click()
     page.get_by_role("option", name="first").click()
     curve.focus()
     page.keyboard.press("ArrowRight")
     page.keyboard.press("Shift+ArrowUp")
-    until(lambda: api(demo, "/api/draft")["fans"][0]["fixed"] == "first", 5)
-    until(lambda: values(demo, "pan")["103"] == pytest.approx(fanned["101"], abs=0.01), 5)
+    until(lambda: api(demo, "/api/draft")["fans"][0]["fixed"] == "first")
+    until(lambda: values(demo, "pan")["103"] == pytest.approx(fanned["101"], abs=0.01))
 
 
 def test_a_palette_is_kept_used_by_an_effect_and_changed_and_both_follow(look, demo):  # noqa: F811
@@ -51,11 +51,11 @@ def test_a_palette_is_kept_used_by_an_effect_and_changed_and_both_follow(look, d
     field = page.get_by_role("textbox", name="Colour as #rrggbb")
     field.fill("#00ff00")
     field.press("Enter")
-    until(lambda: len(values(demo, "green")) == 5, 5)
+    until(lambda: len(values(demo, "green")) == 5)
     page.get_by_role("button", name="Keep as …").click()
     page.get_by_role("textbox", name="Name").fill("Sprout")
     page.get_by_role("button", name="Keep it").click()
-    until(lambda: palette(demo, "Sprout") is not None, 5)
+    until(lambda: palette(demo, "Sprout") is not None)
     page.get_by_role("button", name="colour: Sprout. Why?").wait_for()
     stops = [{"value": {"palette": "Sprout"}, "travel": 1, "hold": 1, "ease": "snap"}]
     layer = {"attribute": "colour", "form": {"kind": "stops", "stops": [*stops, *stops]}}
@@ -63,7 +63,7 @@ def test_a_palette_is_kept_used_by_an_effect_and_changed_and_both_follow(look, d
     document = {"format": "zarabanda.effect/1", "name": "Sprouting", "tags": [], "speed": speed, "layers": [layer]}
     effect = api(demo, "/api/effects", {"document": document})["effect"]["id"]
     api(demo, "/api/draft/effects", {"effect_id": effect, "heads": ["106"]})
-    until(lambda: cmy(demo, 5) == [255, 0, 255], 5)
+    until(lambda: cmy(demo, 5) == [255, 0, 255])
 
     field.fill("#ff0000")
     field.press("Enter")
@@ -72,15 +72,15 @@ def test_a_palette_is_kept_used_by_an_effect_and_changed_and_both_follow(look, d
     page.get_by_role("button", name="Change Sprout").click()
     page.get_by_text("Used by the effect “Sprouting”, 2 times").wait_for()
     page.get_by_role("button", name="Update from the draft").click()
-    until(lambda: cmy(demo, 5) == [0, 255, 255], 5)  # the effect
-    until(lambda: cmy(demo) == [0, 255, 255], 5)  # the draft
+    until(lambda: cmy(demo, 5) == [0, 255, 255])  # the effect
+    until(lambda: cmy(demo) == [0, 255, 255])  # the draft
     page.get_by_text("the draft, 5 times").wait_for()
     page.get_by_role("button", name="Delete: choose what takes its place").wait_for()
     page.get_by_role("button", name="Another palette, or its values").click()
     page.get_by_role("option", name="Lagoon").click()
     page.get_by_role("button", name="Replace it and delete").click()
-    until(lambda: palette(demo, "Sprout") is None, 5)
-    until(lambda: cmy(demo, 5) == cmy(demo) == [231, 71, 0], 5)
+    until(lambda: palette(demo, "Sprout") is None)
+    until(lambda: cmy(demo, 5) == cmy(demo) == [231, 71, 0])
 
 
 def test_two_ways_between_colours_are_compared_on_two_groups(look, demo):  # noqa: F811
@@ -88,7 +88,7 @@ def test_two_ways_between_colours_are_compared_on_two_groups(look, demo):  # noq
     field = page.get_by_role("textbox", name="Colour as #rrggbb")
     field.fill("#ff0000")
     field.press("Enter")
-    until(lambda: len(values(demo, "red")) == 5, 5)
+    until(lambda: len(values(demo, "red")) == 5)
     page.get_by_role("tab", name="Ways between colours").click()
     ways = page.get_by_role("region", name="Ways between two colours")
     ways.get_by_role("button", name="Where the ways go").click()
@@ -97,21 +97,21 @@ def test_two_ways_between_colours_are_compared_on_two_groups(look, demo):  # noq
     page.get_by_role("option", name="the selection").click()
     ways.get_by_role("button", name="straight, RGB: seen on").click()
     page.get_by_role("option", name="Mid washes").click()
-    until(lambda: cmy(demo) not in ([0, 255, 255], [255, 255, 255]), 5)
+    until(lambda: cmy(demo) not in ([0, 255, 255], [255, 255, 255]))
     scrubber = ways.get_by_role("slider", name="How far on the way")
     scrubber.focus()
     page.keyboard.press("End")
-    until(lambda: cmy(demo) == [255 - 0x18, 255 - 0x46, 0], 5)
+    until(lambda: cmy(demo) == [255 - 0x18, 255 - 0x46, 0])
     page.keyboard.press("Home")
-    until(lambda: cmy(demo) == [0, 255, 255], 5)
+    until(lambda: cmy(demo) == [0, 255, 255])
     ways.get_by_role("radio", name="hue, the long way").click()
     ways.get_by_text("passes", exact=False).wait_for()
     ways.get_by_role("button", name="Take it for …").click()
     page.get_by_role("menuitem", name="The show").click()
-    until(lambda: api(demo, "/api/colour/ways", {"start": "#000000", "end": "#ffffff"})["way"] == "hsv-long", 5)
+    until(lambda: api(demo, "/api/colour/ways", {"start": "#000000", "end": "#ffffff"})["way"] == "hsv-long")
     page.keyboard.press("End")
     page.get_by_role("tab", name="Aim").click()
-    until(lambda: cmy(demo) == [0, 255, 255], 5)  # looked away: as it was
+    until(lambda: cmy(demo) == [0, 255, 255])  # looked away: as it was
     api(demo, "/api/colour/way", {"way": "rgb"}, method="PUT")
 
 
@@ -124,13 +124,13 @@ def test_a_look_is_prepared_blind_and_sent(look, demo):  # noqa: F811
     level = page.get_by_role("group", name="Intensity", exact=True).get_by_role("textbox")
     level.fill("100")
     level.press("Enter")
-    until(lambda: len(values(demo, "intensity")) == 5, 5)
+    until(lambda: len(values(demo, "intensity")) == 5)
     frames = live_state(demo, lambda state: state["blind"])[0]["health"]["frames"]
     live_state(demo, lambda state: state["health"]["frames"] > frames + 20)
     assert demo.universe(1)["slots"][4] == 0
     blind.get_by_role("button", name="Send in 3 s").click()
-    until(lambda: 0 < demo.universe(1)["slots"][4] < 255, 5)
-    until(lambda: demo.universe(1)["slots"][4] == 255, 8)
+    until(lambda: 0 < demo.universe(1)["slots"][4] < 255)
+    until(lambda: demo.universe(1)["slots"][4] == 255)
     expect(blind).to_have_count(0)
 
 
@@ -163,5 +163,5 @@ def test_lights_that_are_dark_are_told_and_brought_up(look, demo):  # noqa: F811
     page.get_by_text("These lights are dark").wait_for()
     page.get_by_text("Rose acts on 5 of 5 selected.").wait_for()
     page.get_by_role("button", name="Bring them to 100 %").click()
-    until(lambda: values(demo, "intensity") == dict.fromkeys(FIVE, 100.0), 5)
+    until(lambda: values(demo, "intensity") == dict.fromkeys(FIVE, 100.0))
     expect(page.get_by_text("These lights are dark")).to_have_count(0)

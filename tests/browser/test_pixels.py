@@ -35,7 +35,7 @@ def map_of(demo, name):
 
 def kept(demo, name, holds):
     found = []
-    until(lambda: bool(found.append(map_of(demo, name)) or holds(found[-1])), 20)
+    until(lambda: bool(found.append(map_of(demo, name)) or holds(found[-1])))
     return found[-1]
 
 
@@ -128,7 +128,7 @@ def test_the_order_of_cells_is_seen_and_corrected_beside_the_canvas(page, demo):
     panel.get_by_role("button", name=re.compile("Cells of 502$")).click()
     page.get_by_role("option", name="as it was made").click()
     turned = {one["number"]: one["cell_order"] for one in api(demo, "/api/rig")["fixtures"]}
-    until(lambda: {one["number"]: one["cell_order"] for one in api(demo, "/api/rig")["fixtures"]}[502] == "", 20)
+    until(lambda: {one["number"]: one["cell_order"] for one in api(demo, "/api/rig")["fixtures"]}[502] == "")
     assert turned[505] == "reversed", "of others nothing changes"
     page.get_by_role("button", name="Back to the layers").click()
     for _ in range(4):
@@ -202,7 +202,7 @@ def test_a_film_is_put_on_the_wall_and_the_map_on_a_fader_over_and_under_a_runni
     assert api(demo, f"/api/timelines/{song}")["tracks"][-1]["document"]["drives"] == f"pixels:{number}:0"
     for _ in range(2):
         page.keyboard.press("Control+z")
-    until(lambda: len(api(demo, f"/api/timelines/{song}")["tracks"]) == 1, 20)
+    until(lambda: len(api(demo, f"/api/timelines/{song}")["tracks"]) == 1)
     for over in (True, False):
         acts = page.get_by_role("group", name="How the map acts").get_by_role("button", name=re.compile("^Acts:"))
         acts.click()

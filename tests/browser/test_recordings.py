@@ -22,19 +22,19 @@ def test_a_recording_is_made_plays_over_all_else_and_is_taken_out(page, demo, tm
 
     act(demo, do="stop-all", seconds=0)
     act(demo, do="release-all", seconds=0)
-    before = until(lambda: not any(demo.universe(3)["slots"]), 10) or demo.universe(3)["slots"]
+    before = until(lambda: not any(demo.universe(3)["slots"])) or demo.universe(3)["slots"]
     row.get_by_role("button", name="Play Tuesday night round and round").click()
     expect(chips.get_by_text("recording · ", exact=False)).to_be_visible()
-    until(lambda: any(demo.universe(3)["slots"]), 10)
+    until(lambda: any(demo.universe(3)["slots"]))
     act(demo, do="blackout", on=True)
-    until(lambda: not any(demo.universe(1)["slots"][4:220:24]), 10)
+    until(lambda: not any(demo.universe(1)["slots"][4:220:24]))
     act(demo, do="blackout", on=False)
     with page.expect_download() as download:
         row.get_by_role("button", name="Tuesday night: more").click()
         page.get_by_role("menuitem", name="Save as a file").click()
     download.value.save_as(tmp_path / "again.frames")
     row.get_by_role("button", name="Take Tuesday night out").click()
-    until(lambda: not any(demo.universe(3)["slots"]), 10)
+    until(lambda: not any(demo.universe(3)["slots"]))
     assert before is not None
 
     page.locator('input[aria-label="A file of frames"]').set_input_files(tmp_path / "again.frames")

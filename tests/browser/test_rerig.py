@@ -51,9 +51,9 @@ def test_the_demo_goes_on_tour_and_its_busking_page_works_there(touring, demo):
     expect(page.get_by_text("8 lights", exact=True).first).to_be_visible()
     act(demo, do="stop-all", seconds=0)
     page.get_by_role("slider", name="Rear spots: level").fill("100")
-    until(lambda: demo.universe(1)["slots"][4] > 250, 10)
+    until(lambda: demo.universe(1)["slots"][4] > 250)
     page.get_by_role("button", name="Undo").click()
-    until(lambda: len(api(demo, "/api/rig")["fixtures"]) == 81, 10)
+    until(lambda: len(api(demo, "/api/rig")["fixtures"]) == 81)
 
 
 def test_a_light_stands_in_for_a_broken_one_in_two_taps_and_goes_back_in_one(page, demo):
@@ -67,7 +67,7 @@ def test_a_light_stands_in_for_a_broken_one_in_two_taps_and_goes_back_in_one(pag
     page.mouse.click(places[4], 114)
     chips = page.get_by_role("contentinfo", name="Now running")
     expect(chips.get_by_text("104 for 101")).to_be_visible()
-    until(lambda: demo.universe(1)["slots"][4] == 0, 10)
+    until(lambda: demo.universe(1)["slots"][4] == 0)
     chips.get_by_role("button", name="Give 101 back").click()
     expect(chips.get_by_text("104 for 101")).to_have_count(0)
 

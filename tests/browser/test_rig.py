@@ -7,15 +7,13 @@ from playwright.sync_api import expect
 
 from tests.browser.engine import act, api
 from tests.browser.test_first_effect import choose, draft_effect, select, start
-from tests.conftest import Demo
 from tests.waiting import until
-from zarabanda.tools.running import started
 
 
 @pytest.fixture(scope="module")
-def demo(tmp_path_factory):
-    with started(tmp_path_factory.mktemp("show"), "serve", "--node-port", "0") as running:
-        yield Demo(running)
+def demo(running_demo):
+    running_demo.begin_empty()
+    return running_demo
 
 
 @pytest.fixture(autouse=True)
@@ -71,15 +69,15 @@ def test_from_an_empty_show_to_eight_pars_that_run_a_relay(page, demo):
     def lit():
         return tuple(n for n in range(8) if demo.universe(1)["slots"][5 * n] > 2)
 
-    until(lambda: draft_effect(demo)[1]["spread"]["kind"] == "relay", 5)
-    until(lambda: len(lit()) == 1, 10)
+    until(lambda: draft_effect(demo)[1]["spread"]["kind"] == "relay")
+    until(lambda: len(lit()) == 1)
     seen = set()
-    until(lambda: (seen.add(lit()), len({one for some in seen for one in some}) == 8)[1], 20)
+    until(lambda: (seen.add(lit()), len({one for some in seen for one in some}) == 8)[1])
     assert all(len(some) <= 3 for some in seen), "one after another"
     page.keyboard.press("Escape")
     page.get_by_role("tab", name="Rig", exact=True).click()
     type_into(page, 1, "Address", "2.1")
-    until(lambda: 2 in demo.node_universes(), 5)
+    until(lambda: 2 in demo.node_universes())
 
 
 def test_ten_are_patched_and_an_overlap_is_dragged_apart_on_the_map(page, demo):
@@ -103,9 +101,9 @@ def test_ten_are_patched_and_an_overlap_is_dragged_apart_on_the_map(page, demo):
     moved = next(one for one in fixtures(demo).values() if one["address"] > 100)
     assert abs(moved["address"] - 200) < 8
     page.keyboard.press("Control+z")
-    until(lambda: api(demo, "/api/rig/check")["odd"], 5)
+    until(lambda: api(demo, "/api/rig/check")["odd"])
     page.get_by_role("button", name="Move 10 to 1.46").click()
-    until(lambda: fixtures(demo)[10]["address"] == 46, 5)
+    until(lambda: fixtures(demo)[10]["address"] == 46)
 
 
 def test_the_table_is_a_spreadsheet_by_keyboard(page, demo):
@@ -119,7 +117,7 @@ def test_the_table_is_a_spreadsheet_by_keyboard(page, demo):
     page.keyboard.type("-7 to 7")
     page.get_by_text("8 rows.", exact=False).wait_for()
     page.keyboard.press("Enter")
-    until(lambda: [one["place"][0] for one in fixtures(demo).values()] == [-7, -5, -3, -1, 1, 3, 5, 7], 5)
+    until(lambda: [one["place"][0] for one in fixtures(demo).values()] == [-7, -5, -3, -1, 1, 3, 5, 7])
     page.keyboard.press("ArrowDown")
     page.keyboard.press("Tab")
     page.keyboard.press("F2")
@@ -132,13 +130,13 @@ def test_the_table_is_a_spreadsheet_by_keyboard(page, demo):
     told = page.get_by_role("dialog", name="Paste 2 rows")
     expect(told).to_contain_text("2: name Stage left, universe 3, address 1")
     told.get_by_role("button", name="Paste them").click()
-    until(lambda: fixtures(demo)[2]["universe"] == 3 and fixtures(demo)[3]["address"] is None, 5)
+    until(lambda: fixtures(demo)[2]["universe"] == 3 and fixtures(demo)[3]["address"] is None)
     page.get_by_text("Fixture 3 without an address", exact=False).wait_for()
     grid.focus()
     page.keyboard.press("Control+z")
-    until(lambda: fixtures(demo)[2]["name"] == "Light", 5)
+    until(lambda: fixtures(demo)[2]["name"] == "Light")
     page.keyboard.press("Control+z")
-    until(lambda: fixtures(demo)[1]["place"][0] == 0, 5)
+    until(lambda: fixtures(demo)[1]["place"][0] == 0)
     page.get_by_role("textbox", name="Filter rows").fill("nothing has this")
     page.get_by_text("0 shown").wait_for()
 
@@ -155,14 +153,14 @@ def test_odd_and_even_cells_become_groups_and_a_batten_is_flipped(page, demo):
     page.get_by_text("odd and even cells", exact=True).click()
     page.get_by_role("button", name="Make them").click()
     page.get_by_role("dialog").wait_for(state="detached")
-    until(lambda: len(api(demo, "/api/show")["groups"]) == 3, 5)
+    until(lambda: len(api(demo, "/api/show")["groups"]) == 3)
     groups = {one["name"]: one for one in api(demo, "/api/show")["groups"]}
     assert groups["Battens, even cells"]["heads"] == [f"{n}.{c}" for n in (501, 502) for c in (2, 4, 6, 8)]
     first = api(demo, "/api/rig")["places"][0]
     cell(page, 501, "Name").click()
     page.get_by_role("button", name="Cells", exact=True).first.click()
     page.get_by_role("menuitem", name="Flip: count from the other end").click()
-    until(lambda: abs(api(demo, "/api/rig")["places"][0] - first) > 0.5, 5)
+    until(lambda: abs(api(demo, "/api/rig")["places"][0] - first) > 0.5)
     expect(cell(page, 501, "Cells")).to_have_text("8, other way round")
 
 
@@ -176,19 +174,19 @@ def test_an_order_is_stepped_through_and_corrected(page, demo):
     def bright():
         return [n + 1 for n in range(4) if demo.universe(1)["slots"][5 * n] == 255]
 
-    until(lambda: bright() == [1], 5)
+    until(lambda: bright() == [1])
     page.get_by_role("button", name="Next", exact=True).click()
     page.get_by_text("2 of 4").wait_for()
-    until(lambda: bright() == [3], 5)
+    until(lambda: bright() == [3])
     order = page.get_by_role("grid", name="Order of the selection")
     order.get_by_role("row", name="3").drag_to(order.get_by_role("row", name="2"), target_position={"x": 120, "y": 30})
-    until(lambda: [one.get_attribute("data-key") for one in order.get_by_role("row").all()] == ["1", "2", "3", "4"], 5)
-    until(lambda: bright() == [2], 5)
+    until(lambda: [one.get_attribute("data-key") for one in order.get_by_role("row").all()] == ["1", "2", "3", "4"])
+    until(lambda: bright() == [2])
     page.get_by_role("button", name="In tempo").click()
     seen = set()
-    until(lambda: (seen.update(bright()), seen == {1, 2, 3, 4})[1], 20)
+    until(lambda: (seen.update(bright()), seen == {1, 2, 3, 4})[1])
     page.get_by_role("button", name="Step through").click()
-    until(lambda: bright() == [], 5)
+    until(lambda: bright() == [])
 
 
 def test_another_mode_says_what_it_takes_and_deleting_says_what_uses_it(page, demo):
@@ -205,10 +203,10 @@ def test_another_mode_says_what_it_takes_and_deleting_says_what_uses_it(page, de
     told = page.get_by_role("dialog", name="Delete fixture 2?")
     expect(told).to_contain_text("1 value of zoom set by hand")
     told.get_by_role("button", name="Delete", exact=True).click()
-    until(lambda: list(fixtures(demo)) == [1], 5)
+    until(lambda: list(fixtures(demo)) == [1])
     page.get_by_role("grid", name="Fixtures").focus()
     page.keyboard.press("Control+z")
-    until(lambda: api(demo, "/api/draft")["values"] == {"zoom": {"1": 30.0, "2": 30.0}}, 5)
+    until(lambda: api(demo, "/api/draft")["values"] == {"zoom": {"1": 30.0, "2": 30.0}})
 
 
 def test_fixtures_are_carried_on_the_plan(page, demo):
@@ -226,7 +224,7 @@ def test_fixtures_are_carried_on_the_plan(page, demo):
     page.mouse.move(x + 60, y + 20)
     page.mouse.move(x + 120, y + 40)
     page.mouse.up()
-    until(lambda: fixtures(demo)[1]["place"][0] > -2, 5)
+    until(lambda: fixtures(demo)[1]["place"][0] > -2)
     place = fixtures(demo)[1]["place"]
     assert place[1] < 2
     assert place[2] == 4

@@ -6,16 +6,14 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.engine import act, api
-from tests.conftest import Demo
 from tests.formats import gdtf_files, mvr_files
 from tests.waiting import until
-from zarabanda.tools.running import started
 
 
 @pytest.fixture(scope="module")
-def demo(tmp_path_factory):
-    with started(tmp_path_factory.mktemp("show"), "serve", "--node-port", "0") as running:
-        yield Demo(running)
+def demo(running_demo):
+    running_demo.begin_empty()
+    return running_demo
 
 
 @pytest.fixture
@@ -51,14 +49,14 @@ def test_a_kind_from_a_gdtf_file_is_tested_on_a_light_and_changed(rig, demo):
     kind.get_by_role("group", name="4 cells as they stand").locator("g").nth(1).click()
     kind.get_by_role("slider", name="Test channel 5").focus()
     page.keyboard.press("End")
-    until(lambda: demo.universe(1)["slots"][17 + 4] == 255, 10)
+    until(lambda: demo.universe(1)["slots"][17 + 4] == 255)
     kind.get_by_role("button", name="Let go").click()
-    until(lambda: demo.universe(1)["slots"][17 + 4] == 0, 10)
+    until(lambda: demo.universe(1)["slots"][17 + 4] == 0)
 
     high = kind.get_by_role("textbox", name="Channel 17, levels")
     high.fill("0 = 20, 100 = 200")
     high.press("Enter")
-    until(lambda: demo.universe(1)["slots"][16] == 20, 10)
+    until(lambda: demo.universe(1)["slots"][16] == 20)
     high.fill("loud")
     high.press("Enter")
     expect(kind.get_by_text("“loud” is no point")).to_be_visible()
@@ -74,7 +72,7 @@ def test_a_kind_from_a_gdtf_file_is_tested_on_a_light_and_changed(rig, demo):
         page.get_by_role("button", name="Undo").click()
         expect(kind.get_by_role("heading", name=heading)).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    until(lambda: demo.universe(1)["slots"][16] == 0, 10)
+    until(lambda: demo.universe(1)["slots"][16] == 0)
     act(demo, do="stop-all")
 
 
@@ -100,7 +98,7 @@ def test_a_kind_of_ones_own_is_put_together_on_its_page(rig, demo):
         channels = [(one["source"], one["slots"][0], one["cell"]) for one in document["channels"]]
         return channels[3:6], document["footprint"], document["channels"][4]["low"], document["channels"][4]["high"]
 
-    until(lambda: made() == ([("blue", 3, 1), ("zoom", 4, 0), ("red", 5, 2)], 14, 60, 10), 10)
+    until(lambda: made() == ([("blue", 3, 1), ("zoom", 4, 0), ("red", 5, 2)], 14, 60, 10))
     for _ in range(6):
         page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("button", name="This kind is gone")).to_be_visible()
@@ -114,10 +112,10 @@ def test_a_kind_of_ones_own_is_put_together_on_its_page(rig, demo):
     expect(kind).to_be_hidden()
     assert not there()
     page.get_by_role("button", name="Undo").click()
-    until(there, 20)
+    until(there)
     for _ in range(6):
         page.get_by_role("button", name="Undo").click()
-    until(lambda: not there(), 20)
+    until(lambda: not there())
 
 
 def test_what_is_no_gdtf_file_is_told_and_nothing_changes(rig, demo):
@@ -189,7 +187,7 @@ def test_a_patch_from_a_csv_file_is_matched_seen_taken_in_and_undone(rig, demo):
     page.get_by_role("option", name="x, m").click()
     sheet.get_by_role("button", name="Take it in").click()
     expect(sheet).to_be_hidden()
-    until(lambda: numbers(demo) == [*before, 801, 802], 10)
+    until(lambda: numbers(demo) == [*before, 801, 802])
     assert [one["place"][0] for one in api(demo, "/api/rig")["fixtures"]][-2:] == [-2.5, 2.5]
     page.get_by_role("button", name="Undo").click()
-    until(lambda: numbers(demo) == before, 10)
+    until(lambda: numbers(demo) == before)

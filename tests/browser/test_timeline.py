@@ -1,14 +1,11 @@
 """Songs on their timeline: recorded, corrected, looped, chased and given back by mouse and keyboard."""
 
-import os
 import re
-import signal
 
 import pytest
 from playwright.sync_api import expect
 
 from tests.browser.engine import act, api, live_state
-from tests.test_processes import children, written_down
 from tests.waiting import until
 
 
@@ -142,13 +139,13 @@ def test_parts_and_bars_are_dragged_and_events_are_put_where_there_is_none(page,
     assert moved[0]["at"] == pytest.approx(marker["at"] + song["bars"][4], abs=beat), "it goes to a beat"
     x, _ = place(page, song, bar)
     drag(page, x, y, 12)
-    slower = until(lambda: [now for now in [whole(demo, "Lantern Fish")] if now["bars"][16] > bar + 0.1], 20)[0]
+    slower = until(lambda: [now for now in [whole(demo, "Lantern Fish")] if now["bars"][16] > bar + 0.1])[0]
     assert slower["bars"][0] == song["bars"][0]
     ratio = slower["document"]["grid"]["changes"][0]["bpm"] / song["document"]["grid"]["changes"][0]["bpm"]
     assert ratio == pytest.approx(bar / slower["bars"][16], rel=1e-4)
     page.keyboard.press("Control+z")
     page.keyboard.press("Control+z")
-    until(lambda: whole(demo, "Lantern Fish")["bars"] == song["bars"], 20)
+    until(lambda: whole(demo, "Lantern Fish")["bars"] == song["bars"])
     assert whole(demo, "Lantern Fish")["markers"] == song["markers"]
 
     line.get_by_role("button", name="New track: what is it for?").click()
@@ -268,18 +265,3 @@ def test_a_pad_that_a_hand_has_says_so_and_how_late_hands_are_is_measured(page, 
     expect(sheet.get_by_role("status")).to_contain_text("8 taps")
     sheet.get_by_role("button", name="Cancel").click()
     api(demo, f"/api/timelines/tracks/{made['id']}", method="DELETE")
-
-
-def test_a_killed_engine_goes_on_with_the_song_where_it_would_be(page, demo):
-    song = whole(demo, "Saltworks")
-    act(demo, do="locate", timeline=song["id"], position=60)
-    act(demo, do="play-song", timeline=song["id"])
-    state, _ = live_state(demo, lambda state: song_of(state) and song_of(state)["speed"] == 1)
-    began = state["t"] - song_of(state)["position"]
-    written_down(demo, lambda entry: any(one.transport_speed == 1 for one in entry.songs))
-    os.kill(children(demo)["engine"], signal.SIGKILL)
-    later, _ = live_state(demo, lambda now: now["t"] > state["t"] + 1.5 and song_of(now) is not None)
-    assert song_of(later)["position"] == pytest.approx(later["t"] - began, abs=0.05)
-    assert song_of(later)["speed"] == 1
-    open_song(page, "Saltworks")
-    expect(page.get_by_role("contentinfo", name="Now running")).to_contain_text("Saltworks")

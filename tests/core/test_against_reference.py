@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from tests.core import reference
 from tests.documents import PALETTES, effects
+from tests.thoroughness import thorough
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.placement import place
@@ -75,7 +76,7 @@ def off_by(document):
     return 0.05 + 0.015 * sum(sizes) if sizes else 1e-5
 
 
-@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@thorough(250, suppress_health_check=[HealthCheck.too_slow])
 @given(
     effects(apart=True),
     st.integers(1, 7),

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.head_sets import row_of_heads
+from tests.thoroughness import thorough
 from zarabanda.core.explain import bake, weave
 from zarabanda.core.rig import attributes
 from zarabanda.demo.library import LIBRARY
@@ -29,7 +30,7 @@ def test_frames_are_the_effect_and_steps_stay_within_their_error(document):
         assert len(few.times) <= len(made.times)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.lists(st.floats(0, 100), min_size=2, max_size=40), st.floats(0.01, 60))
 def test_steps_keep_their_promise_whatever_the_values(values, error):
     times = np.arange(len(values)) / 10

@@ -4,10 +4,11 @@ import colorsys
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.documents import effects
+from tests.thoroughness import thorough
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.palette import Palette
 from zarabanda.core.effects.placement import place
@@ -157,7 +158,7 @@ def done(claims, t, action, space="rgb"):
     )
 
 
-@settings(max_examples=120, deadline=None)
+@thorough(120)
 @given(actions(), st.lists(st.sampled_from([0.0, 0.1, 0.3, 0.75, 1.2, 2.0, 4.0]), min_size=1, max_size=3))
 def test_claims_come_to_what_a_plain_reading_says(moments, later):
     claims, ground = Claims(), Ground(RIG)
@@ -181,7 +182,7 @@ def test_claims_come_to_what_a_plain_reading_says(moments, later):
             np.testing.assert_allclose(quick, found, atol=1e-9)
 
 
-@settings(max_examples=150, deadline=None)
+@thorough(150)
 @given(actions(), st.sampled_from([0.0, 1 / 44, 0.05]))
 def test_claims_are_a_fold_over_stamps(moments, step):
     rare, often, last = Claims(), Claims(), moments[0][0]
@@ -240,7 +241,7 @@ def test_a_colour_is_held_as_one(given, kept):
     assert np.isnan(values[attributes.PAN]).all(), "a head that is not there"
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(actions(), st.lists(effects(apart=True), max_size=2), st.floats(0, 5), st.sampled_from([1.0, 0.4]), st.sampled_from(NAMES))
 def test_the_last_step_of_a_trace_is_the_value_of_the_frame(moments, documents, theta, weight, name):
     claims = Claims()

@@ -2,11 +2,12 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.head_sets import row_of_heads
 from tests.documents import effects, waveform_layers
+from tests.thoroughness import thorough
 from zarabanda.core import randomness
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.effect import from_document
@@ -25,7 +26,7 @@ def values(document, heads, theta, base=BASE):
     return woven.values, woven.raw
 
 
-@settings(max_examples=150, deadline=None)
+@thorough(150)
 @given(effects(), st.integers(1, 9), st.lists(st.floats(-40, 400), min_size=1, max_size=5))
 def test_values_are_finite_and_within_the_ranges(document, heads, theta):
     clamped, raw = values(document, heads, theta)
@@ -35,7 +36,7 @@ def test_values_are_finite_and_within_the_ranges(document, heads, theta):
     assert (clamped <= head_set.high).all()
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(effects(), st.integers(1, 6), st.lists(st.floats(0, 30), min_size=2, max_size=6))
 def test_times_side_by_side_are_as_each_alone(document, heads, theta):
     together, _ = values(document, heads, theta)
@@ -43,7 +44,7 @@ def test_times_side_by_side_are_as_each_alone(document, heads, theta):
     np.testing.assert_allclose(together, alone, atol=1e-9)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.lists(effects(), min_size=2, max_size=3), st.lists(st.floats(0, 30), min_size=3, max_size=3), st.booleans())
 def test_effects_computed_together_are_as_each_alone(documents, theta, same_spread):
     """On heads of their own, two each, at three times running: phases are shared, and what was drawn is kept."""
@@ -65,7 +66,7 @@ def test_effects_computed_together_are_as_each_alone(documents, theta, same_spre
         np.testing.assert_allclose(together[:, 2 * n : 2 * n + 2], after([one])[:, 2 * n : 2 * n + 2], atol=1e-9)
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(effects(), st.integers(1, 8), st.floats(0, 20), st.randoms())
 def test_a_reordered_selection_gives_reordered_values(document, heads, theta, random):
     document["lanes"]["order"] = ["as-picked"]
@@ -83,7 +84,7 @@ def test_a_reordered_selection_gives_reordered_values(document, heads, theta, ra
     np.testing.assert_allclose(result(order), result(list(range(heads))), atol=1e-9)
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(effects(waveform_layers()), st.floats(0, 10))
 def test_heads_of_a_pack_are_equal(document, theta):
     document["lanes"] |= {"pack": 3, "parts": 1, "order": ["as-picked"]}
@@ -92,7 +93,7 @@ def test_heads_of_a_pack_are_equal(document, theta):
         np.testing.assert_allclose(clamped[0, :, first], clamped[0, :, first + 2], atol=1e-9)
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(effects(), st.floats(0, 10), st.integers(1, 5))
 def test_mirrored_halves_are_symmetrical_at_every_time(document, theta, pairs):
     document["lanes"] |= {"parts": 2, "mirror": True, "order": ["as-picked"], "pack": 1}
@@ -106,7 +107,7 @@ def test_mirrored_halves_are_symmetrical_at_every_time(document, theta, pairs):
         np.testing.assert_allclose(seen[rows], mirrored[rows], atol=1e-7)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(effects(waveform_layers(shapes=("sine", "swell", "triangle", "noise"))), st.floats(0, 20))
 def test_smooth_forms_have_no_jumps_in_a_ripple(document, theta):
     document["spread"] = {"kind": "ripple", "degrees": 250}
@@ -119,7 +120,7 @@ def test_smooth_forms_have_no_jumps_in_a_ripple(document, theta):
     assert np.abs(raw[1] - raw[0]).max() < 0.02
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(effects(), st.integers(1, 6), st.floats(0, 10))
 def test_an_effect_that_repeats_is_where_it_was_after_its_closing_cycles(document, heads, theta):
     effect = effect_document.read(document).to_core()
@@ -142,7 +143,7 @@ def test_an_effect_that_repeats_is_where_it_was_after_its_closing_cycles(documen
     assert difference.max() < 1e-4
 
 
-@settings(max_examples=40, deadline=None)
+@thorough(40)
 @given(effects(), st.integers(1, 6), st.floats(0, 1000))
 def test_single_precision_stays_far_below_a_16_bit_step(document, heads, theta):
     for layer in document["layers"]:
@@ -190,7 +191,7 @@ def test_drift_keeps_its_promise_and_is_a_running_sum():
     assert run[:, 0].tolist() != run[:, 1].tolist()
 
 
-@settings(max_examples=30, deadline=None)
+@thorough(30)
 @given(st.lists(st.floats(-3000, 90_000), min_size=1, max_size=6))
 def test_drift_after_hours_is_the_running_sum_from_the_start_wherever_it_was_asked_before(theta):
     drift = Drift(0.6, 1.5, seed=8, keys=np.array([0, 7]))

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.documents import effects
+from tests.thoroughness import thorough
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import place
 from zarabanda.core.playback.claims import Claims
@@ -55,7 +56,7 @@ def test_both_bytes_of_a_channel_of_16_bits_are_written(pan):
     assert int.from_bytes(data[0, :2].tobytes()) == int((pan + 270) / 540 * 65535 + 0.5)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(
     st.lists(effects(apart=True), min_size=1, max_size=2),
     st.lists(

@@ -5,10 +5,11 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from tests.thoroughness import thorough
 from zarabanda.core.explain.modes import fit_in_a_universe, limits_of
 from zarabanda.core.explain.rig_check import odd_of
 from zarabanda.core.rig import arrange, patch
@@ -36,7 +37,7 @@ def slots(block):
     return set(range(block.first, block.end))
 
 
-@settings(max_examples=150)
+@thorough(150)
 @given(patches())
 def test_overlaps_are_what_counting_slot_by_slot_finds(blocks):
     expected = {
@@ -48,7 +49,7 @@ def test_overlaps_are_what_counting_slot_by_slot_finds(blocks):
     assert {(one.first, one.second): one.slots for one in patch.overlaps(blocks)} == expected
 
 
-@settings(max_examples=150)
+@thorough(150)
 @given(patches(), st.lists(SIZES, min_size=1, max_size=8), st.integers(1, 5), st.integers(1, 512))
 def test_the_next_free_is_free_in_order_and_the_first_that_fits(blocks, sizes, universe, address):
     where = patch.next_free(blocks, sizes, (universe, address))

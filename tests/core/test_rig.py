@@ -4,9 +4,10 @@ from dataclasses import fields, replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from zarabanda.core.colour.white import NEUTRAL_K, chromaticity, warm_and_cold, white, with_white
 from zarabanda.core.playback.frame import Frame, Levels
 from zarabanda.core.playback.ground import Base
@@ -79,7 +80,7 @@ def test_the_level_of_a_cell_is_multiplied_with_that_of_its_fixture(mode, expect
     assert half == at_half, "the grand master counts once"
 
 
-@settings(max_examples=40)
+@thorough(40)
 @given(st.data())
 def test_a_part_that_is_written_gives_the_bytes_of_all(data):
     rig = build(
@@ -115,7 +116,7 @@ def test_white_of_a_temperature_and_tint():
     assert half.round(6).tolist() == [[1, 0.5, 0.5]]
 
 
-@settings(max_examples=50)
+@thorough(50)
 @given(st.floats(2700, 6500))
 def test_a_warm_and_a_cold_emitter_give_one_light_together(kelvin):
     drives = warm_and_cold(np.array([kelvin]), np.array([2700.0]), np.array([6500.0]))[0]
@@ -149,7 +150,7 @@ def test_the_fixture_that_comes_first_has_shared_slots_and_one_without_address_s
     assert rig.universes == (1,)
 
 
-@settings(max_examples=60)
+@thorough(60)
 @given(st.data())
 def test_other_addresses_are_as_a_rig_built_anew(data):
     modes = [data.draw(st.sampled_from([DIMMED, UNDIMMED, WARM, PLAIN, WHITE])) for _ in range(6)]

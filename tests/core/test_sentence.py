@@ -1,9 +1,10 @@
 """Sentences: what an effect reads like, and that every slot is a place in its document."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from tests.documents import effects
+from tests.thoroughness import thorough
 from zarabanda.core.explain import sentence
 from zarabanda.demo.library import LIBRARY
 from zarabanda.formats import effect_document
@@ -61,7 +62,7 @@ def value_at(document, path):
     return document
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(effects())
 def test_every_slot_says_what_is_at_its_place(document):
     whole = full(document)

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.head_sets import row_of_heads
+from tests.thoroughness import thorough
 from zarabanda.core.explain import weave
 from zarabanda.core.rig import attributes, stage
 from zarabanda.formats import effect_document
@@ -50,7 +51,7 @@ def test_a_beam_that_does_not_hit_the_plane_stays_at_its_base():
     np.testing.assert_allclose(turns, [[0, 130]] * 2)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.floats(-150, 150), st.floats(5, 60), st.floats(0, 1))
 def test_small_steps_in_time_are_small_steps_of_pan_and_tilt(pan, tilt, p):
     _, _, turns = landings(path(width=0.5, height=0.5), [p, min(p + 1e-4, 1.0)], pan=pan, tilt=tilt)

@@ -2,11 +2,12 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.engine.bank import ALL, BLUE, CIRCLE, GREEN, LOOKS, WARM, Bank
+from tests.engine.bank import ALL, BLUE, CIRCLE, CONTROLS, GREEN, LOOKS, WARM, Bank
 from tests.engine.busking import LEFT, RED, STAGE, SWELL, TOP, WAVE
+from tests.thoroughness import thorough
 from zarabanda.core.playback.alone import Stayers, alone
 from zarabanda.core.rig import attributes
 from zarabanda.engine.live.controls import level_of
@@ -80,7 +81,7 @@ moves = st.lists(
 )
 
 
-@settings(max_examples=40, deadline=None)
+@thorough(40)
 @given(moves, st.permutations([BLUE, GREEN, CIRCLE]))
 def test_overlays_mixed_in_and_out_in_any_order_leave_what_runs_as_it_was(drawn, order):
     bank, plain = red(), red()
@@ -305,3 +306,26 @@ def test_what_cannot_be_done_is_said(action, says):
     bank = Bank()
     with pytest.raises(ZarabandaError, match=says):
         bank.act(action, 1.0)
+
+
+def test_the_look_of_a_control_is_let_go_whoever_holds_it_and_nothing_else_is():
+    bank = Bank()
+    bank.press("dark", 1.0, holder="a")
+    bank.press("dark", 1.0, holder="b")
+    bank.press("warm", 1.0)
+    bank.move("blue", 0.5, 1.0)
+    release = {
+        name: {"do": "release-control", "control": f"control:{CONTROLS[name][0]}"} for name in ("dark", "warm", "blue", "alone")
+    }
+    bank.act(release["dark"], 2.0)
+    assert bank.of("intensity", 2.0)[3] == 0, "in its own time, here 0 s"
+    assert "control:6" not in bank.now.held
+    assert bank.levels["control:4"] == 1
+    bank.act(release["warm"], 3.0)
+    half = bank.of("intensity", 5.0)[0]
+    assert 0 < half < 60, "it goes in 4 s"
+    assert bank.of("intensity", 7.1)[0] == 0
+    before = bank.now
+    for name in ("blue", "alone"):
+        bank.act(release[name], 8.0)
+    assert (bank.now.overlays, bank.levels) == (before.overlays, before.levels), "an overlay and what has no look stay"

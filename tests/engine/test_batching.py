@@ -1,11 +1,12 @@
 """Batches made off the loop: whatever is at hand gives the light of those made as one."""
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.documents import effects
 from tests.engine.shows import RIG, rig_parts
+from tests.thoroughness import thorough
 from tests.waiting import until
 from zarabanda.core.effects.batch.batches import Batches, Running
 from zarabanda.core.effects.placement import place
@@ -31,7 +32,7 @@ def light(batches, count, theta):
     return flat
 
 
-@settings(max_examples=25, deadline=None)
+@thorough(25)
 @given(
     st.lists(effects(), min_size=1, max_size=4),
     st.lists(st.lists(st.integers(0, 3), max_size=4, unique=True), min_size=1, max_size=5),
@@ -56,7 +57,7 @@ def test_what_nobody_foresaw_is_planned_by_the_worker():
     batching.prepare(RIG_, placed[:1])
     assert batching.batches_of(RIG_, placed[:1])[1]
     assert not batching.batches_of(RIG_, placed)[1]
-    assert until(lambda: batching.batches_of(RIG_, placed)[1], 10)
+    assert until(lambda: batching.batches_of(RIG_, placed)[1])
     other = rig_of(rig_parts(RIG | {"fixtures": [one | {"id": one["id"] + 10} for one in RIG["fixtures"]]}))
     assert not batching.batches_of(other, placed)[1], "another rig, other batches"
     batching.close()

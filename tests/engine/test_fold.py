@@ -3,17 +3,19 @@
 from contextlib import suppress
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.engine import every_action
 from tests.engine.shows import HEADS, Live, effect, on_tempo, program, show
+from tests.thoroughness import thorough
 from zarabanda.engine.compiling import Compiler
 from zarabanda.engine.live import acts
 from zarabanda.engine.live.advance import advance, due
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.live.tempo import Tempo
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import action
+from zarabanda.messages import ShowUpdate, action
 
 CONTROLS = {"control:1": "fader", "control:2": "latch", "control:3": "flash", "control:4": "latch"}
 
@@ -76,12 +78,44 @@ def played(moments, rate):
     return live.now
 
 
-@settings(max_examples=150, deadline=None)
+@thorough(150)
 @given(st.lists(st.tuples(st.floats(0, 1.5), ACTIONS), max_size=14))
 def test_the_same_actions_give_the_same_state_with_frames_at_44_hz_at_20_hz_and_none(moments):
     without = played(moments, 0)
     assert played(moments, 44) == without
     assert played(moments, 20) == without
+
+
+@pytest.fixture(scope="module")
+def demo_program(demo_parts):
+    return Compiler().take(ShowUpdate("test", 1, demo_parts, whole=True))
+
+
+@pytest.mark.parametrize("kind", every_action.KINDS, ids=lambda kind: kind.__struct_config__.tag)
+def test_any_action_of_any_kind_is_such_a_fold(demo_program, kind):
+    names = every_action.names_in(demo_program)
+    of_kind = st.tuples(st.floats(0.01, 0.7), every_action.of_kind(kind, names))
+    others = st.lists(st.tuples(st.floats(0.01, 0.7), every_action.any_action(demo_program)), max_size=3)
+
+    @thorough(4)
+    @given(others, of_kind, others)
+    def same(before, one, after):
+        states = []
+        for rate in (0, 44):
+            live, t, frame = Live(), 10.0, 10.0
+            live.swap(demo_program, t)
+            for pause, drawn in (*before, one, *after):
+                t += pause
+                while rate and frame <= t:
+                    live.advance(frame)
+                    frame += 1 / rate
+                with suppress(ZarabandaError):
+                    live.now = acts.act(live.now, drawn, t)
+            live.advance(t + 0.3)
+            states.append(live.now)
+        assert states[0] == states[1]
+
+    same()
 
 
 def test_two_presses_give_the_same_whether_a_frame_lay_between_or_not():

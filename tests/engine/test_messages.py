@@ -1,11 +1,12 @@
 """What cues send: in their order, at exact stamps, to devices and to other lists; and what calls them off."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.engine.shows import Live
 from tests.engine.test_cue_lists import SLOW, cue, go, live, value
+from tests.thoroughness import thorough
 from zarabanda.engine import journal
 from zarabanda.engine.live.sending import MOST_AT_ONCE
 from zarabanda.messages import ControlPart
@@ -127,7 +128,7 @@ some = st.lists(st.one_of(st.builds(osc, st.sampled_from("ab"), waits), st.build
 
 
 @given(messages=st.lists(some, min_size=2, max_size=3), frames=st.lists(st.floats(0, 6), max_size=30))
-@settings(max_examples=40, deadline=None)
+@thorough(40)
 def test_what_is_sent_does_not_depend_on_when_frames_are_made(messages, frames):
     def played(frames):
         desk = live(*(cue(n + 1, messages=one, trigger={"kind": "with", "wait": 0.3}) for n, one in enumerate(messages)))

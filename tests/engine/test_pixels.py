@@ -3,11 +3,12 @@
 import msgspec
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.engine.busking import LEFT
 from tests.engine.singing import LENGTH, SONG, VERSE, Stage, cue_id
+from tests.thoroughness import thorough
 from zarabanda import targets
 from zarabanda.core.effects.batch.batches import Batches
 from zarabanda.core.pixels.canvas import on_grid
@@ -20,6 +21,7 @@ from zarabanda.engine.live import pixels, songs
 from zarabanda.engine.live.looking import over_base, running_at
 from zarabanda.engine.live.on_stage import on_stage
 from zarabanda.engine.live.stages import Stages, levels_at
+from zarabanda.engine.telling_rows import rows_told
 from zarabanda.engine.tracing import playing_at
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.pixel_document import PixelMapDocument, StackDocument
@@ -154,7 +156,9 @@ def test_a_pad_of_a_row_brings_a_picture_in_and_out_in_the_time_of_the_next_chan
     wall.act({"do": "next-change", "seconds": 2.0}, 0.0)
     wall.pad(PAD, 0.0)
     assert wall.shares(1.0) == {(1, 2): 0.5}
+    assert [one.on for one in rows_told(wall.now, None, 1.0) if one.id == LEFT] == [[PAD]], "its row says that it is on"
     wall.pad(PAD, 2.0)
+    assert [one.on for one in rows_told(wall.now, None, 2.0) if one.id == LEFT] == [[]]
     assert wall.shares(3.0) == {(1, 2): 0.5}
     assert wall.shares(4.0) == {}
 
@@ -203,7 +207,7 @@ def test_an_edit_of_speed_makes_no_phase_jump_and_one_that_is_deleted_goes_out()
         wall.act({"do": "pixels", "map": WALL, "picture": 9}, 4.0)
 
 
-@settings(max_examples=25, deadline=None)
+@thorough(25)
 @given(st.floats(0, LENGTH).map(lambda p: round(p, 2)), st.sampled_from([0, 9, 44]), st.floats(0, 3))
 def test_a_song_that_plays_or_jumps_and_an_engine_that_died_show_the_same_picture(p, rate, more):
     played, gone, again = Wall(), Wall(), Wall()

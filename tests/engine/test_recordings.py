@@ -60,7 +60,7 @@ def test_what_is_sent_is_recorded_and_played_back_byte_for_byte_under_what_dims_
         loop.tick(clock())
     recorder.stop()
     path = tmp_path / "recordings" / "night.frames"
-    until(path.is_file, 10)
+    until(path.is_file)
     reader = FramesReader(path)
     assert [data.tobytes() for _, data in (reader.frame(n) for n in range(reader.frames))] == [
         one.tobytes() for _, one in seen.frames
@@ -99,7 +99,7 @@ def test_a_recording_that_goes_round_or_cannot_be_read(tmp_path):
     loop, _, seen = started(tmp_path)
     loop.post(action({"do": "play-recording", "name": "nothing", "seconds": 1.0, "loops": True}))
     loop.tick(200.0)
-    until(lambda: any("nothing" in one["text"] for one in loop.troubles.report()), 10)
+    until(lambda: any("nothing" in one["text"] for one in loop.troubles.report()))
     loop.tick(200.1)
     assert seen.frames[-1][1].any(), "the lights go on without it"
     assert loop.state.recorded.position(loop.state.recorded.since + 3.25) == pytest.approx(0.25)
@@ -176,7 +176,7 @@ def test_a_full_disk_ends_a_recording_and_what_was_written_is_kept(tmp_path):
     recorder.start("night")
     for t, data in frames(400):
         recorder.send(UNIVERSES, data, t)
-    until(lambda: troubles.report(), 10)
+    until(lambda: troubles.report())
     assert "No space left on device. What was written is kept. Make room on the disk." in troubles.report()[0]["text"]
     assert "No space left" in recorder.told().ended
     (tmp_path / "half.frames").write_bytes(written[0] + b"\x00" * 7)

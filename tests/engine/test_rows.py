@@ -120,9 +120,13 @@ def test_a_pad_of_the_top_row_plays_on_every_row_and_is_one_switch():
     page.pad(SWELL, 0.0, TOP)
     assert [str(key) for key in page.playing] == ["row:1:5:2", "row:1:5:3"]
     assert page.of("intensity", 0.5) == pytest.approx([50] * 4)
+    assert [told(page, row).on for row in (TOP, LEFT, RIGHT)] == [[SWELL], [], []], "on where it was pressed"
     page.pad(SWELL, 0.6, TOP)
     page.advance(0.6)
     assert not page.playing
+    assert told(page, TOP).on == []
+    page.pad(RED, 0.7)
+    assert (told(page, LEFT).on, [one.pad for one in told(page, LEFT).held]) == ([], [RED]), "a colour is held, not on"
 
 
 def test_a_pad_that_acts_while_it_is_held_ends_with_the_last_hand():

@@ -5,12 +5,13 @@ from contextlib import suppress
 import msgspec
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.engine.bank import CONTROLS, Bank, bank_parts
 from tests.engine.busking import BLUE, HELD, LEFT, RED, RIGHT, STAGE, SWELL, TOP, WAVE, Page, parts
 from tests.engine.test_loop import Clock
+from tests.thoroughness import thorough
 from zarabanda.core.rig import attributes
 from zarabanda.engine import journal
 from zarabanda.engine.compiling import Compiler
@@ -67,7 +68,7 @@ def played(moments, rate):
     return page, t + 0.4
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(MOMENTS)
 def test_the_same_presses_give_the_same_light_with_frames_and_without(moments):
     (without, end), (with_frames, _) = played(moments, 0), played(moments, 44)
@@ -78,7 +79,7 @@ def test_the_same_presses_give_the_same_light_with_frames_and_without(moments):
     assert ways[0] == ways[1]
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(MOMENTS)
 def test_a_restarted_engine_has_the_same_rows_and_goes_on_alike(moments):
     page, end = played(moments, 0)
@@ -137,7 +138,7 @@ def test_half_double_hold_and_back_of_a_tempo():
     assert not page.tempo("Movement").held
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(
     st.sampled_from([0.25, 0.5, 1.0, 2.0, 3.0]),
     st.lists(st.tuples(st.floats(0.05, 1.5), st.sampled_from(["tap", "bpm", "half", "hold", "on"])), max_size=6),

@@ -3,10 +3,11 @@
 import msgspec
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.engine.singing import LENGTH, OTHER, SONG, VERSE, Stage, cue_id
+from tests.thoroughness import thorough
 from zarabanda.core.rig import attributes
 from zarabanda.engine import journal
 from zarabanda.engine.live import songs
@@ -27,7 +28,7 @@ HAPPENS = st.lists(
 )  # fmt: skip
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(HAPPENS, AT, st.sampled_from([0, 7, 44]), st.sampled_from([0.5, 1.0, 1.7]))
 def test_going_to_a_position_is_what_playing_to_it_gives(happens, p, rate, speed):
     played, gone = Stage(happens), Stage(happens)
@@ -50,7 +51,7 @@ def restarted(stage, t):
     return journal.restored(read, stage.now.program, t, 9_000.0, "this start")
 
 
-@settings(max_examples=25, deadline=None)
+@thorough(25)
 @given(HAPPENS, st.lists(AT, min_size=2, max_size=4).filter(lambda found: found[-1] < LENGTH), st.floats(0, 3))
 def test_check_points_jumps_and_an_engine_that_died_lead_to_the_same_light(happens, positions, more):
     stage, fresh, again = (Stage(happens, keeps_moving=False) for _ in range(3))
@@ -65,7 +66,7 @@ def test_check_points_jumps_and_an_engine_that_died_lead_to_the_same_light(happe
     assert np.allclose(again.at(11.0 + more), stage.at(11.0 + more), atol=1e-6)
 
 
-@settings(max_examples=25, deadline=None)
+@thorough(25)
 @given(HAPPENS, HAPPENS, AT)
 def test_what_was_kept_before_an_edit_is_still_right_after_it(happens, others, p):
     stage = Stage(happens)

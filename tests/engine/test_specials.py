@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.engine.shows import RIG, Live, rig_parts
+from tests.thoroughness import thorough
 from zarabanda.core.playback.frame import Frame, Levels
 from zarabanda.core.playback.ground import Base, base_at
 from zarabanda.core.rig import attributes
@@ -52,7 +53,7 @@ presses = st.lists(
 )  # fmt: skip
 
 
-@settings(max_examples=40, deadline=None)
+@thorough(40)
 @given(presses)
 def test_no_light_while_it_moves_no_jump_and_home_at_the_present_phase(drawn):
     actions, t = [], 1.0

@@ -8,6 +8,8 @@ import zipfile
 
 import pytest
 
+from tests.thoroughness import scaled
+
 VALUE = re.compile(rb'"[^"<>]*"')
 VALUES = [
     b'"%s"' % one
@@ -71,7 +73,7 @@ def mutated():
             b"Overwrite",
             b"x" * 9000,
         ]
-        for n in range(count):
+        for n in range(scaled(count)):
             kept = bytearray(text if n % 2 else whole)
             if n % 4 == 1:  # well formed, and wrong
                 kept = bytearray(VALUE.sub(lambda found: found[0] if chance.random() > 0.005 else chance.choice(VALUES), text))

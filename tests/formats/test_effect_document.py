@@ -3,9 +3,10 @@
 import json
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from tests.documents import effects
+from tests.thoroughness import thorough
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats import effect_document
 
@@ -62,7 +63,7 @@ def test_faults_are_told_with_their_place(document, place, part):
     assert part in told.value.message
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(effects())
 def test_documents_go_round(document):
     once = effect_document.read(document)

@@ -4,9 +4,10 @@ import struct
 import time
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from zarabanda.core.timecode.beat_grid import BeatGrid
 from zarabanda.errors import ZarabandaError
 from zarabanda.formats.midi_file import Press, presses_of, read, written
@@ -32,7 +33,7 @@ def apart(rows):
 
 
 @given(presses, grids)
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 def test_presses_come_back_within_half_a_millisecond(rows, grid):
     given_ = apart(rows)
     lines = read(written([("Flash", given_), ("None", [])], grid))

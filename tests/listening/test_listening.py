@@ -146,10 +146,10 @@ def test_a_node_on_this_machine_is_found_and_a_storm_does_not_stop_the_listener(
             listener.step()
             return listener.found().nodes
 
-        until(nodes, 10)
+        until(nodes)
         node.misbehave(Faults(name="Nodo de prueba"))
         listener._polled = float("-inf")
-        until(lambda: nodes()[0].long_name == "Nodo de prueba", 10)
+        until(lambda: nodes()[0].long_name == "Nodo de prueba")
         where = {made.getsockname() for made in here}
         with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as storm:
             for n in range(3_000):
@@ -168,7 +168,7 @@ def test_a_node_on_this_machine_is_found_and_a_storm_does_not_stop_the_listener(
                 listener.step()
                 return listener.found().streams
 
-            (stream,) = until(heard, 10)
+            (stream,) = until(heard)
         assert (stream.name, stream.priority, stream.universes, stream.address) == ("Other desk", 120, [3], "127.0.0.1")
     finally:
         listener.close()

@@ -58,24 +58,24 @@ def test_a_device_gets_every_kind_of_message(devices, sinks, message, words):
     read = READER.validate_python(message).model_dump()
     devices.send(read["device"], read)
     assert sinks[read["device"]].wait_for(words)
-    until(lambda: state(devices, read["device"]).last == words, 10)
+    until(lambda: state(devices, read["device"]).last == words)
 
 
 @pytest.mark.parametrize("number", [1, 2])
 def test_one_that_is_not_there_is_told_and_comes_back(devices, sinks, number):
     message = {1: {"address": "/a", "arguments": ""}, 2: {"kind": "program", "channel": 1, "program": 3}}[number]
     devices.send(number, message)
-    until(lambda: sinks[number].count == 1, 10)
+    until(lambda: sinks[number].count == 1)
     sinks[number].vanish(True)
     begun = time.monotonic()
     for _ in range(50):
         devices.send(number, message)
     assert time.monotonic() - begun < 0.2, "nothing waits for it"
-    until(lambda: state(devices, number).state == "failed", 10)
+    until(lambda: state(devices, number).state == "failed")
     assert "did not reach it" in state(devices, number).text
     assert [one["who"] for one in devices.told.report()] == [devices._devices[number].part.name]
     sinks[number].vanish(False)
-    until(lambda: devices.send(number, message) or state(devices, number).state == "ready", 10)
+    until(lambda: devices.send(number, message) or state(devices, number).state == "ready")
     assert devices.told.report() == []
 
 
@@ -83,7 +83,7 @@ def test_nothing_leaves_this_machine_that_was_not_agreed_to(devices):
     devices.set([DevicePart(3, "Far", "OSC", "192.0.2.9", 8000), DevicePart(4, "Keys", "MIDI", "No such port")])
     devices.send(3, {"address": "/a", "arguments": ""})
     devices.send(4, {"kind": "program", "channel": 1, "program": 3})
-    until(lambda: all(one.failed for one in devices.report()), 10)
+    until(lambda: all(one.failed for one in devices.report()))
     assert "before you have agreed to it" in state(devices, 3).text
     assert "There is no MIDI port “No such port” now" in state(devices, 4).text
 

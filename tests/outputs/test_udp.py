@@ -42,12 +42,12 @@ def test_packets_reach_a_node_and_its_going_and_coming_are_told(node):
     assert node.wait_for(lambda slots: slots(2)[:1] == b"\1")
     assert {row["source"] for row in node.status()["universes"]} == {"Señal"}
     node.misbehave(Faults(vanished=True))
-    until(lambda: a_frame() == "failed", 5)
+    until(lambda: a_frame() == "failed")
     node.misbehave(Faults())
-    until(lambda: a_frame() == "sending", 5)
+    until(lambda: a_frame() == "sending")
     assert ["nobody listens there" in text for text in told] == [True, False]
     routes.close()
-    until(lambda: all(row["terminated"] for row in node.status()["universes"]), 5)
+    until(lambda: all(row["terminated"] for row in node.status()["universes"]))
 
 
 def test_a_wire_never_waits_for_room():

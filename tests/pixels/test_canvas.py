@@ -2,9 +2,10 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from zarabanda.core.pixels.canvas import on_grid, on_stage
 from zarabanda.core.pixels.sampling import Raster
 from zarabanda.errors import ZarabandaError
@@ -53,7 +54,7 @@ def test_more_cells_than_boxes_are_refused():
         on_grid(np.arange(5), 2, 2)
 
 
-@settings(max_examples=40, deadline=None)
+@thorough(40)
 @given(
     st.lists(st.tuples(st.floats(-9, 9), st.floats(0, 5)), min_size=1, max_size=40, unique=True), st.sampled_from([8, 64, 256])
 )

@@ -4,9 +4,10 @@ import tracemalloc
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from zarabanda.core.pixels import noise
 from zarabanda.core.pixels.canvas import on_grid
 from zarabanda.core.pixels.colouring import Colouring
@@ -111,7 +112,7 @@ CANVAS = on_grid(np.arange(24 * 10), 24, 10)
 BASE = np.full((3, 240), 0.5, np.float32)
 
 
-@settings(max_examples=120, deadline=None)
+@thorough(120)
 @given(
     st.sampled_from(sorted(EVERY_FIGURE)), st.sampled_from(sorted(MOTIONS)), st.sampled_from(["value", "place", "cycle"]),
     st.floats(-50, 500),

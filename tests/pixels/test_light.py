@@ -2,9 +2,10 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from zarabanda.core.pixels.canvas import on_grid
 from zarabanda.core.pixels.colouring import Colouring
 from zarabanda.core.pixels.layers import JOINS, Layer, Moment, joined
@@ -78,7 +79,7 @@ LAYERS = st.lists(
 )  # fmt: skip
 
 
-@settings(max_examples=150, deadline=None)
+@thorough(150)
 @given(
     LAYERS, SHARES, st.sampled_from(["light", "colour"]), st.tuples(SHARES, SHARES, SHARES), st.sampled_from([0.0, 30.0, 100.0])
 )
@@ -100,7 +101,7 @@ def test_joins_are_a_table(join):
     assert found.reshape(-1).tolist() == pytest.approx(PLAINLY[join](below, p))
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(st.lists(st.tuples(SHARES, SHARES, SHARES), min_size=4, max_size=4), st.lists(SHARES, min_size=5, max_size=5), SHARES)
 def test_cells_under_a_level_of_their_fixture_are_as_bright_as_asked_and_its_others_stay(colours, own, share):
     """A bar whose level scales its cells: two of its four cells are on the canvas."""

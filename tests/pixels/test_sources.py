@@ -39,7 +39,7 @@ def test_a_film_is_in_step_with_its_position_wherever_it_is_asked_for(reader, po
         found = reader.picture_at(position)
         return found if found is not None and abs(found[0] - position) < 1 / RATE + 1e-3 else None
 
-    _, image = until(there, 10)
+    _, image = until(there)
     assert abs(number(image) - int(position * RATE + 1e-6)) <= 1
     assert image.shape == (32, 64, 4)
 

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.playback.plain import PlainShow
+from tests.thoroughness import thorough
 from zarabanda.core.explain import cues as explain
 from zarabanda.core.playback.claims import Claims
 from zarabanda.core.playback.strips import lay
@@ -77,7 +78,7 @@ def values(played, t):
     return played.at(t)[np.ix_(rows, range(len(HEADS)))]
 
 
-@settings(max_examples=150, deadline=None)
+@thorough(150)
 @given(st.data())
 def test_lists_come_to_what_a_plain_reading_says(data):
     lists = data.draw(shows())
@@ -97,7 +98,7 @@ def test_lists_come_to_what_a_plain_reading_says(data):
             np.testing.assert_allclose(values(played, t), expected, atol=1e-7, err_msg=f"after action {n}, at {t}")
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.data(), st.sampled_from([1 / 20, 1 / 44]))
 def test_frames_change_nothing(data, step):
     lists = data.draw(shows())
@@ -119,7 +120,7 @@ def test_frames_change_nothing(data, step):
     assert rare.state.lists == often.state.lists
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.data())
 def test_a_dark_move_never_moves_a_lit_head(data):
     """Positions of cues jump at their go: between actions a head that gives light stands still, whoever lights it."""
@@ -166,7 +167,7 @@ def test_a_dark_move_waits_a_second_stops_where_it_is_seen_and_goes_on():
     assert [round(row[0], 3) for row in pan] == [0, 20, 40, 40, 40, 60, 80], "dark at 3, moves 4 to 6, seen 5 to 6, again from 7"
 
 
-@settings(max_examples=80, deadline=None)
+@thorough(80)
 @given(st.data())
 def test_moves_told_ahead_are_those_that_the_states_after_each_cue_say(data):
     lists = data.draw(shows())
@@ -188,7 +189,7 @@ def test_moves_told_ahead_are_those_that_the_states_after_each_cue_say(data):
             before = np.where(np.isnan(values), program.rig.home, values)
 
 
-@settings(max_examples=60, deadline=None)
+@thorough(60)
 @given(st.data())
 def test_claims_that_rest_say_the_same_in_fewer_strips(data):
     lists = data.draw(shows())

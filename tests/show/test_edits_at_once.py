@@ -241,7 +241,7 @@ def kept(store):
 
 
 def test_on_a_full_disk_edits_go_on_in_memory_and_come_home_when_there_is_room(store, tmp_path, monkeypatch):
-    monkeypatch.setattr(stores, "_LOOK_FOR_ROOM_S", 3600)
+    store.look_for_room_s = 3600  # not before we say so
     fill(store)
     with pytest.raises(OperationalError, match="full"):
         big(store)

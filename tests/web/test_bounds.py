@@ -1,16 +1,20 @@
 """What is too much, too long, damaged or does not fit on the disk: told, and nothing else suffers."""
 
+import contextlib
 import shutil
+import sqlite3
 
 import pytest
 
 from tests.show.test_edits_at_once import fill
+from tests.waiting import until
 from zarabanda.errors import Busy
 from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
 from zarabanda.show.tables import EffectRow
 from zarabanda.web.app import create_app
 from zarabanda.web.context import Turns
+from zarabanda.workers import Troubles
 
 
 def test_a_thousand_effects_of_one_long_name_come_in_and_can_be_read(client, application):
@@ -63,16 +67,28 @@ def test_too_many_weaves_at_once_are_told_to_wait():
 def test_an_edit_on_a_full_disk_is_kept_in_memory_and_told(tmp_path, demo_show):
     shutil.copy(demo_show, tmp_path / "show.db")
     app = create_app(tmp_path, connect=False)
-    context = app.extensions["zarabanda"]
-    fill(context.store)
-    client = app.test_client()
-    documents = [one["document"] for one in client.get("/api/effects").json["effects"]]
-    for _ in range(4):
-        answer = client.post("/api/effects/import", json={"content": {"format": "zarabanda.effects/1", "effects": documents}})
-        assert answer.status_code == 201, answer.text
-    assert "kept in memory" in client.get("/api/health").json["troubles"][0]["text"]
-    context.store.close()
-    again = Store(Library(tmp_path).open_path)
-    with again.reading() as session:
+    store = app.extensions["zarabanda"].store
+    with contextlib.closing(store):
+        store.look_for_room_s = 3600  # not before it is closed
+        fill(store)
+        client = app.test_client()
+        documents = [one["document"] for one in client.get("/api/effects").json["effects"]]
+        for _ in range(4):
+            answer = client.post("/api/effects/import", json={"content": {"format": "zarabanda.effects/1", "effects": documents}})
+            assert answer.status_code == 201, answer.text
+        assert "kept in memory" in client.get("/api/health").json["troubles"][0]["text"]
+    with contextlib.closing(Store(Library(tmp_path).open_path)) as again, again.reading() as session:
         assert session.query(EffectRow).count() == 5 * len(documents)
-    again.close()
+
+
+def test_what_is_in_memory_alone_is_written_back_by_itself_when_there_is_room(tmp_path, demo_show):
+    shutil.copy(demo_show, tmp_path / "show.db")
+    troubles = Troubles()
+    with contextlib.closing(Store(tmp_path / "show.db", troubles)) as store:
+        store.look_for_room_s = 0.01
+        assert store.go_on_in_memory()
+        until(lambda: not troubles.report())
+        with store.edit("a", "Rename") as session:
+            session.query(EffectRow).first().favourite = True
+        with contextlib.closing(sqlite3.connect(tmp_path / "show.db")) as file:
+            assert file.execute("SELECT label FROM edit ORDER BY id DESC LIMIT 1").fetchone() == ("Rename",)

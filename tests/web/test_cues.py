@@ -2,10 +2,15 @@
 
 import csv
 import io
+import threading
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
+from sqlalchemy import select
 
+from tests.waiting import until
 from zarabanda.messages import ListTold
+from zarabanda.show.tables import CueRow
 
 SPOTS = [str(101 + n) for n in range(4)]
 
@@ -267,3 +272,41 @@ def test_a_cue_whose_lights_are_gone_holds_what_is_left(client, songs):
     assert content(client, row["id"]) == {("intensity", 1): ("70 %", None)}
     client.post("/api/undo")
     assert content(client, row["id"]) == {("intensity", 2): ("70 %", None)}
+
+
+def named(answer):
+    return answer.status_code, [row["name"] for row in answer.json.get("rows", ())]
+
+
+def test_a_list_asked_for_while_an_edit_is_on_its_way_waits_for_it(client, application, songs, monkeypatch):
+    own = application.extensions["zarabanda"]
+    may_go_on, taken_in = threading.Event(), own.link._compiled.take_in
+
+    def later(*parts, **more):
+        may_go_on.wait(60)
+        taken_in(*parts, **more)
+
+    monkeypatch.setattr(own.link._compiled, "take_in", later)
+    with ThreadPoolExecutor(3) as pool:
+        edit = pool.submit(lambda: application.test_client().post(f"/api/cue-lists/{songs}/cues", json={"name": "One"}))
+
+        def kept():
+            with own.store.reading() as session:
+                return session.scalar(select(CueRow.id).where(CueRow.list_id == songs))
+
+        cue = until(kept)
+        asked = pool.submit(lambda: application.test_client().get(f"/api/cue-lists/{songs}"))
+        changed = pool.submit(lambda: application.test_client().get(f"/api/cues/{cue}"))
+        with pytest.raises(TimeoutError):
+            asked.result(0.1)
+        may_go_on.set()
+        assert (edit.result().status_code, named(asked.result())) == (201, (200, ["One"]))
+        assert changed.result().status_code == 200
+
+
+def test_an_edit_of_another_process_is_read_when_a_list_is_asked_for(client, application, songs):
+    store = application.extensions["zarabanda"].store
+    told, store.on_edit = store.on_edit, lambda touched: None
+    record_status = client.post(f"/api/cue-lists/{songs}/cues", json={"name": "Theirs"}).status_code
+    store.on_edit = told
+    assert (record_status, named(client.get(f"/api/cue-lists/{songs}"))) == (201, (200, ["Theirs"]))

@@ -72,7 +72,7 @@ def linked(show):
     data, store, link = show
     engine = Engine(data)
     link.start()
-    assert until(lambda: engine.of(Do), 10), "it says who is there"
+    assert until(lambda: engine.of(Do)), "it says who is there"
     yield engine, store, link
     engine.server.close()
 
@@ -88,11 +88,11 @@ def test_fixtures_are_sent_one_by_one_when_they_change(linked):
     engine, store, link = linked
     assert engine.parts(0, FixturePart), "it gets all of it"
     number = rename(store)
-    assert until(lambda: len(engine.of(ShowUpdate)) == 2, 5)
+    assert until(lambda: len(engine.of(ShowUpdate)) == 2)
     assert [part.key for part in engine.of(ShowUpdate)[1].parts] == [("effect", number)], "what changed, and nothing else"
     with store.edit("a", "Move") as session:
         session.get(Fixture, 101).address = 481
-    assert until(lambda: len(engine.of(ShowUpdate)) == 3, 5)
+    assert until(lambda: len(engine.of(ShowUpdate)) == 3)
     assert [(one.id, one.address) for one in engine.parts(2, FixturePart)] == [(101, 481)], "the one that changed"
     before = link.rig
     assert before.heads.index["101"] == 0
@@ -116,20 +116,20 @@ def test_each_kind_of_edit_sends_its_parts(linked):
     for number, (edit, key) in enumerate(edits.items(), 1):
         with store.edit("a", "Edit") as session:
             edit(session)
-        assert until(lambda wanted=number + 1: len(engine.of(ShowUpdate)) == wanted, 5)
+        assert until(lambda wanted=number + 1: len(engine.of(ShowUpdate)) == wanted)
         sent = engine.of(ShowUpdate)[number]
         assert key in [*(part.key for part in sent.parts), *map(tuple, sent.gone)]
         assert (sent.whole, sent.revision) == (False, number + 1)
     assert {part.id for part in engine.parts(4, ControlPart)} == {*of_page} - {3}, "all that are left on the page"
     store.undo("a")
-    assert until(lambda: len(engine.of(ShowUpdate)) == 7, 5)
+    assert until(lambda: len(engine.of(ShowUpdate)) == 7)
     assert [part.bpm for part in engine.parts(6, TempoPart)] == [96.0]
 
 
 def test_revisions_are_counted_from_0_in_a_session_of_their_own(linked, show):
     engine, store, link = linked
     rename(store)
-    until(lambda: len(engine.of(ShowUpdate)) == 2, 5)
+    until(lambda: len(engine.of(ShowUpdate)) == 2)
     assert [one.revision for one in engine.of(ShowUpdate)] == [1, 2]
     other = EngineLink(show[0], store, Troubles())
     assert other.revision == 0
@@ -143,7 +143,7 @@ def test_an_edit_of_another_process_is_not_forgotten_by_the_quick_way(linked):
         repositories.draft.set_values(session, {"intensity": {"101": 33.0}})
     store.on_edit = link.edited
     rename(store)
-    shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate), 5)
+    shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate))
     assert shows[1].whole
     assert engine.parts(1, DraftValuesPart) == [DraftValuesPart("intensity", {"101": 33.0})]
 
@@ -161,8 +161,8 @@ def test_a_database_that_is_locked_for_once_does_not_end_the_link(show, monkeypa
 
     monkeypatch.setattr(store, "reading", locked)
     link.start()
-    assert until(lambda: engine.of(ShowUpdate), 20)
-    assert until(lambda: not link.troubles.report(), 10)
+    assert until(lambda: engine.of(ShowUpdate))
+    assert until(lambda: not link.troubles.report())
     engine.server.close()
 
 
@@ -178,7 +178,7 @@ def test_an_edit_that_cannot_be_sent_is_told_and_made_good(linked, monkeypatch):
 
     monkeypatch.setattr(link, "push", once)
     number = rename(store)
-    shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate), 10)
+    shows = until(lambda: len(engine.of(ShowUpdate)) == 2 and engine.of(ShowUpdate))
     assert shows[1].whole
     [sent] = [part for part in engine.parts(1, EffectPart) if part.id == number]
     with store.reading() as session:
@@ -191,8 +191,8 @@ def test_what_a_browser_held_and_looked_at_is_let_go_when_it_is_gone(linked):
     link.act(Press("control:1", holder="somebody else"), browser)
     link.audition(browser, 1, effect_edit.new_effect("zoom", "Tried"), [])
     link.leave(browser)
-    assert until(lambda: [one.document for one in engine.of(Audition)][-1:] == [None], 5)
-    actions = until(lambda: len(engine.of(Do)) == 3 and [one.action for one in engine.of(Do)], 5)
+    assert until(lambda: [one.document for one in engine.of(Audition)][-1:] == [None])
+    actions = until(lambda: len(engine.of(Do)) == 3 and [one.action for one in engine.of(Do)])
     assert actions[1].holder == browser.holder != other.holder
     assert actions[2] == LetGo(holders=[browser.holder])
 
@@ -201,9 +201,9 @@ def test_an_engine_that_comes_back_is_told_who_is_still_there(linked, show):
     engine, _, link = linked
     browser = link.join()
     engine.server.close()
-    assert until(lambda: not link.connected, 5)
+    assert until(lambda: not link.connected)
     again = Engine(show[0], rig="other")
-    told = until(lambda: again.of(Do), 10)
+    told = until(lambda: again.of(Do))
     assert told[0].action == LetGo(but=["", browser.holder])
     again.server.close()
 
@@ -259,9 +259,9 @@ def test_a_message_that_cannot_be_handled_is_told_and_the_next_one_is(tmp_path):
     server = wire.Server(tmp_path / "s.sock", wire.PLAIN, take, lambda peer: None, troubles, lambda peer: left.set())
     with wire.connect(tmp_path / "s.sock") as connection:
         wire.send(connection, {"type": "bad"})
-        until(troubles.report, 5)
+        until(troubles.report)
         wire.send(connection, {"type": "good"})
-        until(lambda: got, 5)
+        until(lambda: got)
         assert troubles.report() == []
     assert left.wait(5)
     server.close()

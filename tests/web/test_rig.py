@@ -1,9 +1,10 @@
 """The rig over the API: from an empty show on, every change one edit, everything that uses a fixture follows."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.thoroughness import thorough
 from zarabanda.core.rig.modes import head_keys, lit_keys
 from zarabanda.demo import salt_light
 from zarabanda.show.head_keys import Renaming, changed
@@ -185,7 +186,7 @@ def test_a_mode_in_use_stays(client):
 KINDS = st.sampled_from([mode.spec() for mode in plain_kinds().values() if len(mode.cells) < 40])
 
 
-@settings(max_examples=200)
+@thorough(200)
 @given(KINDS, KINDS, st.integers(1, 9), st.integers(1, 9), st.data())
 def test_heads_follow_a_change_of_number_and_mode(before, after, number, now, data):
     others = ["77", "78.1"]

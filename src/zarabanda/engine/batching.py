@@ -108,7 +108,8 @@ class Batching:
     def __init__(self, precision: DTypeLike, troubles: Troubles) -> None:
         self._precision = precision
         self._rigs: list[_ForRig] = []
-        self._asked: queue.SimpleQueue[tuple[Rig, list[Placed]]] = queue.SimpleQueue()
+        self._asked: queue.SimpleQueue[tuple[Rig, list[Placed]] | None] = queue.SimpleQueue()
+        """What to make; None: nothing more."""
         self._worker = Worker("Batches of effects", self._make_one, troubles).start()
 
     def _of(self, rig: Rig) -> _ForRig:
@@ -134,15 +135,19 @@ class Batching:
         if key not in kept.made:
             kept.keep(key, list(placed), kept.make(placed))
 
-    def _make_one(self) -> None:
+    def _make_one(self) -> bool | None:
         """Make what was asked for last, once nothing else has been for a while: cues in quick succession would have it done in
         vain, in time that frames need."""
-        rig, placed = self._asked.get()
+        asked = self._asked.get()
         with contextlib.suppress(queue.Empty):
-            while True:
-                rig, placed = self._asked.get(timeout=_QUIET_S)
+            while asked is not None:
+                asked = self._asked.get(timeout=_QUIET_S)
+        if asked is None:
+            return False
+        rig, placed = asked
         if any(kept.rig is rig for kept in self._rigs):
             self.prepare(rig, placed)
+        return None
 
     def single(self, rig: Rig, placed: Placed) -> Batches:
         """The batches of one effect alone."""
@@ -164,4 +169,5 @@ class Batching:
 
     def close(self) -> None:
         """Make no more."""
+        self._asked.put(None)
         self._worker.end()

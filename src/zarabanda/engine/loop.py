@@ -86,7 +86,10 @@ class Snapshot:
 
 
 class Loop:
-    """Runs a live state at a rate. Clock and sleep are passed in; other threads use `post` and `swap` only."""
+    """Runs a live state at a rate. Clocks and sleep are passed in; other threads use `post` and `swap` only.
+
+    clock: the stage's time, of all stamps; machine: by which frames are paced and measured, as a rule the same.
+    """
 
     def __init__(
         self,
@@ -97,6 +100,7 @@ class Loop:
         sleep: Callable[[float], None],
         rate: float = DEFAULT_RATE,
         troubles: Troubles | None = None,
+        machine: Callable[[], float] | None = None,
     ) -> None:
         if not MIN_RATE <= rate <= MAX_RATE:
             raise ZarabandaError(f"{rate:g} Hz is no frame rate; give {MIN_RATE:g} to {MAX_RATE:g} Hz.")
@@ -111,7 +115,7 @@ class Loop:
         self.on_frame: Callable[[Snapshot], None] = lambda snapshot: None
         self.on_change: Callable[[], None] = lambda: None
         self.on_message: Callable[[Outward], None] = lambda message: None
-        self._clock, self._sleep = clock, sleep
+        self._clock, self._machine, self._sleep = clock, machine or clock, sleep
         self._actions: deque[tuple[float, AnyAction, Callable[[str], None]]] = deque()
         self._swapped: deque[tuple[float, Program]] = deque()
         self._questions: deque[tuple[PlayerId, Callable[[Values | None], None]]] = deque()
@@ -162,6 +166,11 @@ class Loop:
         """End `run` after the frame under way."""
         self._stopping = True
 
+    def close(self) -> None:
+        """End what works beside it; after `run`, or where it never ran."""
+        self.batching.close()
+        self.played_back.close()
+
     # the loop
 
     def run(self) -> None:
@@ -170,13 +179,13 @@ class Loop:
         gc.collect()
         gc.freeze()
         gc.disable()  # collected below, in the pause of a frame, never within one
-        deadline = self._clock() + period
+        deadline = self._machine() + period
         while not self._stopping:
-            self._sleep(max(0.0, deadline - self._clock()))
+            self._sleep(max(0.0, deadline - self._machine()))
             self.tick(self._clock())
             if self.health.frames % 64 == 0:
                 gc.collect(1)
-            now = self._clock()
+            now = self._machine()
             deadline += period
             if now > deadline:
                 missed = int((now - deadline) / period) + 1
@@ -193,12 +202,12 @@ class Loop:
             self._frame(t)
         finally:
             self.idle.set()
-            self.on_beat(self._clock())  # not before: the first frame after a restart may have much to catch up with
+            self.on_beat(self._machine())  # not before: the first frame after a restart may have much to catch up with
 
     def _frame(self, t: float) -> None:
-        begun = self._clock()
+        begun = self._machine()
         try:
-            laps = Laps(self._clock, begun)
+            laps = Laps(self._machine, begun)
             self._take_in(t)
             laps.mark("actions")
             snapshot = self._compute(t, laps)

@@ -32,6 +32,7 @@ from zarabanda.messages import (
     Chased,
     DevicePart,
     Do,
+    DriveClock,
     EngineHello,
     LetGo,
     Locate,
@@ -77,6 +78,7 @@ from .played_back import PlayedBack
 from .program import Program
 from .publisher import Publisher
 from .recorder import Recorder
+from .stage_clock import StageClock, may_be_driven
 from .telling_songs import taken_told
 from .timecode_in import TimecodeIn
 from .tracing import acting, traced
@@ -102,18 +104,20 @@ class Engine:
         self._routes = Routes(Surroundings(source, simulators, settings, sequences, self._events.tell), troubles)
         self.devices = Devices(simulators, settings, troubles)
         self._recorder = Recorder(data, troubles)
+        self._clock = StageClock()
         self.loop = Loop(
-            LiveState(), [self._routes, self._recorder], clock=time.monotonic, sleep=time.sleep, rate=rate, troubles=troubles
-        )
+            LiveState(), [self._routes, self._recorder], clock=self._clock, sleep=time.sleep, rate=rate, troubles=troubles,
+            machine=time.monotonic,
+        )  # fmt: skip
         self.loop.played_back = PlayedBack(data, troubles)
         self.loop.on_frame, self.loop.on_change = self._publish, self._changed
         self.loop.on_failed = self._failed
         self.loop.on_proven = self._proven
         self.loop.on_message = self._send
-        self._line = LineIn(simulators.get(LINE), troubles)
+        self._line = LineIn(simulators.get(LINE), troubles, self._clock)
         self._timecode = TimecodeIn(
             simulators.get(MTC), lambda: self.loop.state.program.timelines, self._chase, troubles,
-            lambda: self._publisher.state_is_new(),
+            lambda: self._publisher.state_is_new(), self._clock,
         )  # fmt: skip
         self._folding = FoldingAhead(lambda: self.loop.state, self.loop.idle, troubles)
         self._publisher = Publisher(self.loop, source.cid.hex(), self.devices, self._timecode, self._line, self._recorder)
@@ -129,6 +133,7 @@ class Engine:
         self._journalled: ShowUpdate | None = None
         self._routed: tuple[RoutePart, ...] = ()
         self._sent_to: tuple[DevicePart, ...] = ()
+        self._show = ""
         self._resume(since)
         self._server = wire.Server(wire.socket_path(data, "engine"), _decoder, self._message, self._joined, troubles, self._left)
         self._keeper.start()
@@ -149,8 +154,7 @@ class Engine:
         self._timecode.close()
         self._line.close()
         self._folding.close()
-        self.loop.batching.close()
-        self.loop.played_back.close()
+        self.loop.close()
 
     def _resume(self, since: float) -> None:
         """Go on from the journal. since: when the supervisor started, by the same clock: what is older was cut off with it."""
@@ -160,7 +164,7 @@ class Engine:
             if entry is not None:
                 cut = not entry.ended and (entry.boot != self._boot or entry.now < since)
                 cut_at = self._journal.cut_at(entry) if cut else None
-                now, wall = time.monotonic(), time.time()
+                now, wall = self._clock(), time.time()
                 self.loop.state = journals.restored(entry, program, now, wall, self._boot, cut_at=cut_at)
             self._swap(program)
             self._tell_faults(program)
@@ -188,6 +192,9 @@ class Engine:
         if program.routes is not self._routed:
             self._routed = program.routes
             self._routes.set(program.routes)
+        if program.show != self._show:
+            self._show = program.show
+            self._timecode.forget()
         self._timecode.set(program.timecode_in)
         self._line.set(program.line_in)
         if program.devices != self._sent_to:
@@ -214,6 +221,9 @@ class Engine:
                 self.loop.post(message.action, lambda text: peer.post(Refused(text, reference)))
             case RecordSent():
                 self._record(message.name)
+            case DriveClock():
+                if may_be_driven():
+                    self._clock.drive(rate=message.rate, ahead_s=message.ahead_s)
             case WatchAll():
                 peer.watching = set(message.universes)
             case AskLook():
@@ -226,12 +236,12 @@ class Engine:
                 number = message.ref
                 self.loop.ask_taken(message.timeline, lambda found: peer.post(taken_told(found, number)))
             case AskTrace():
-                state, sent, now = self.loop.state, self.loop.sent, time.monotonic()
+                state, sent, now = self.loop.state, self.loop.sent, self._clock()
                 peer.post(traced(state, sent, message.head, message.attribute, now, message.ref))
             case AskHeld():
-                peer.post(held_now(self.loop.state, message.heads, time.monotonic(), message.ref))
+                peer.post(held_now(self.loop.state, message.heads, self._clock(), message.ref))
             case AskCanvas():
-                peer.post(drawn_now(self.loop.state, (message.map, message.picture), time.monotonic(), message.ref))
+                peer.post(drawn_now(self.loop.state, (message.map, message.picture), self._clock(), message.ref))
             case AskActing():
                 peer.post(Acting(message.ref, acting(self.loop.state, message.effect_id)))
             case _:
@@ -329,7 +339,7 @@ class Engine:
         self._keep()
 
     def _keep(self, *, ended: bool = False) -> None:
-        self._keeper.keep_live(journals.entry_of(self.loop.state, time.monotonic(), time.time(), self._boot, ended=ended))
+        self._keeper.keep_live(journals.entry_of(self.loop.state, self._clock(), time.time(), self._boot, ended=ended))
 
     def _proven(self, program: Program) -> None:
         """A frame was made of it: now it may be what a restarted engine begins with."""
@@ -352,8 +362,14 @@ def _goes_to(action: AnyAction) -> tuple[int, float] | None:
     return None
 
 
+ORDINARY = "ZARABANDA_ORDINARY_PRIORITY"
+"""In the environment: the engine takes turns with everything else on this machine. Where much else is at work, as in tests."""
+
+
 def _go_first() -> None:
     """Light before everything else on this machine, where the system allows it (Linux, with the right to)."""
+    if os.environ.get(ORDINARY):
+        return
     with contextlib.suppress(OSError, AttributeError):
         os.sched_setscheduler(0, os.SCHED_RR | os.SCHED_RESET_ON_FORK, os.sched_param(1))
 

@@ -61,7 +61,7 @@ def _told(state: LiveState, row: Row, shares: dict[str, float], dark: bool, t: f
     return RowTold(
         row.id, level_of(state, row), own.depth.end, own.pairs,
         [PadHeld(pad, sum(each) / len(each)) for pad, each in held.items()],
-        [pad.id for pad in row.pads.values() if pad.players and is_on(state, pad)],
+        [pad.id for pad in row.pads.values() if is_on(state, pad)],
         [(pad, due if isfinite(due) else None) for pad, due in waiting], dark, own.sent, dict(own.values),
         [attributes.FAMILIES[family] for family in sorted(families)],
     )  # fmt: skip

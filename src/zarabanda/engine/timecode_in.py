@@ -89,12 +89,16 @@ class TimecodeIn:
         self._open = ""
         self._decoder, self.followed = Decoder(), Followed()
         self._broken: deque[tuple[float, int]] = deque(maxlen=200)
-        self._closing = False
+        self._closing = self._forgets = False
         self._worker = Worker(NAME, self._step, troubles).start()
 
     def set(self, wanted: str) -> None:
         """Hear this from now on: the simulator, a port by its name; empty: nothing."""
         self._wanted = wanted
+
+    def forget(self) -> None:
+        """Another show is open: what was heard before means nothing to it."""
+        self._forgets = True
 
     def close(self) -> None:
         """Hear nothing more."""
@@ -106,6 +110,9 @@ class TimecodeIn:
         return self.followed.told(now)
 
     def _step(self) -> bool | None:
+        if self._forgets:
+            self._forgets, self.followed = False, Followed()
+            self._changed()
         if self._closing or self._wanted != self._open:
             self._hang_up()
             if self._closing:

@@ -176,7 +176,16 @@ class RecordSent(msgspec.Struct, frozen=True, tag_field="type", tag="record-sent
     name: str
 
 
-ToEngine = Do | RecordSent | WatchAll | PreviewEffect | PreviewPixels | Audition | PreviewValues | Question | ShowUpdate
+class DriveClock(msgspec.Struct, frozen=True, tag_field="type", tag="drive-clock"):
+    """Let the stage's time run at so many times the machine's, after so many seconds at once; only where the engine allows it."""
+
+    rate: float = 1.0
+    ahead_s: float = 0.0
+
+
+ToEngine = (
+    Do | RecordSent | DriveClock | WatchAll | PreviewEffect | PreviewPixels | Audition | PreviewValues | Question | ShowUpdate
+)
 
 # from the engine
 

@@ -8,7 +8,6 @@ import sqlite3
 import sys
 import tempfile
 import threading
-import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
@@ -30,7 +29,7 @@ from .tables import Edit
 MOST_EDITS, OLDEST_EDIT_DAYS = 2000, 90
 """How far back undo goes at the most; older edits are forgotten."""
 _FORGET_EVERY = 50
-_LOOK_FOR_ROOM_S = 3.0
+_LOOK_FOR_ROOM_S, _WRITES_BACK_S = 3.0, 60.0
 FILE = "Show file"
 _VERSIONS = Path(__file__).parent / "migrations" / "versions"
 
@@ -141,6 +140,8 @@ class Store:
 
     def __init__(self, path: Path, troubles: Troubles | None = None) -> None:
         self._path, self._troubles = path, troubles or Troubles()
+        self.look_for_room_s = _LOOK_FOR_ROOM_S
+        """How often it is tried to write back what is in memory alone, while the disk is full."""
         self._turn = threading.Lock()
         self._between = _between_processes(path)
         self._refuge: Refuge | None = None
@@ -169,7 +170,8 @@ class Store:
         self._troubles.tell(
             FILE, "The disk is full: edits are kept in memory only, and would be lost with the machine. Make room."
         )
-        self._worker = Worker("Way back to the disk", self._try_to_come_home, Troubles()).start()
+        worker = Worker("Way back to the disk", lambda: self._try_to_come_home(worker), Troubles())
+        self._worker = worker.start()
         return True
 
     def _leave(self, path: Path) -> None:
@@ -177,8 +179,8 @@ class Store:
         self._use(path)
         old.dispose()
 
-    def _try_to_come_home(self) -> bool | None:
-        time.sleep(_LOOK_FOR_ROOM_S)
+    def _try_to_come_home(self, worker: Worker) -> bool | None:
+        worker.pause(self.look_for_room_s)
         return False if self.come_home() else None
 
     def come_home(self) -> bool:
@@ -311,7 +313,7 @@ class Store:
     def close(self) -> None:
         """Let go of the file."""
         if self._worker is not None:
-            self._worker.end()
+            self._worker.end(patience_s=_WRITES_BACK_S)
         if self._refuge is not None and not self.come_home():
             print(f"The disk is still full: the newest edits of {self._path} are in {self._refuge.path}.", file=sys.stderr)
         self.engine.dispose()

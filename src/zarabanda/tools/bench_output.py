@@ -129,7 +129,7 @@ def _run(
     frame_ms = np.percentile(list(loop.health.times_ms), [50, 99])
     loop.stop()
     thread.join()
-    loop.batching.close()
+    loop.close()
     return {
         "universes": universes, "protocol": protocol, "seconds": seconds, "beside": beside, "frames": made, "late": missed,
         "in_time": in_time / (len(took) + missed), "steal": stolen,

@@ -15,7 +15,7 @@ from sqlalchemy.exc import DatabaseError
 from werkzeug.exceptions import HTTPException
 
 from zarabanda import __version__
-from zarabanda.errors import Busy, InUse, NotThere, ZarabandaError, brief
+from zarabanda.errors import Busy, InUse, NotThere, OutOfStep, ZarabandaError, brief
 from zarabanda.formats.effect_document import faults
 from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
@@ -78,6 +78,8 @@ from .resources import (
 )
 
 _MOST_TOLD = 1000
+_MOST_STEPS, _STEP_S = 6, 0.5
+"""So often a request is done once more that found an edit on its way, and so long it waits for that each time."""
 _STATUS: dict[type[ZarabandaError], int] = {NotThere: 404, InUse: 409, Busy: 429}
 STATIC = Path(__file__).parent / "static"
 
@@ -205,6 +207,16 @@ def _add_errors(app: OpenAPI) -> None:
     def refused(error: ZarabandaError) -> ResponseReturnValue:
         body = Fault(message=brief(error.message, _MOST_TOLD), place=brief(error.place))
         return jsonify(body.model_dump()), _status(error)
+
+    @app.errorhandler(OutOfStep)
+    def out_of_step(error: OutOfStep) -> ResponseReturnValue:
+        tried = g.setdefault("out_of_step", 0)
+        if tried >= _MOST_STEPS:
+            return refused(error)
+        g.out_of_step = tried + 1
+        link = app.extensions["zarabanda"].link
+        link.catch_up(link.edition, _STEP_S)
+        return app.full_dispatch_request()  # the same request once more: an edit of it was rolled back
 
     @app.errorhandler(ValidationError)
     def cannot_be_read(error: ValidationError) -> ResponseReturnValue:

@@ -26,6 +26,7 @@ class Compiled:
         self._effects = dict[PartKey, EffectPart]()
         self._lists: dict[int, CueList] | None = None
         self._making = threading.Lock()
+        self._taken, self._edition = threading.Condition(), 0
         self.rig: Rig = self._rig_maker.rig
         self.routes: list[RoutePart] = []
 
@@ -50,6 +51,19 @@ class Compiled:
                 self._lists = None
             if palettes != self._palettes or of_cues != self._of_cues or effects != self._effects:
                 self._palettes, self._of_cues, self._effects, self._lists = palettes, of_cues, effects, None
+        with self._taken:
+            self._edition += 1
+            self._taken.notify_all()
+
+    @property
+    def edition(self) -> int:
+        """Counts what was taken in."""
+        return self._edition
+
+    def wait_for_another(self, edition: int, patience_s: float) -> None:
+        """Wait until something was taken in after that edition, no longer than that."""
+        with self._taken:
+            self._taken.wait_for(lambda: self._edition != edition, patience_s)
 
     def prepare(self) -> bool:
         """Make the cue lists before somebody asks for them; False: there is nothing more to do."""

@@ -206,6 +206,18 @@ class EngineLink:
             if whole:
                 Worker("Cue lists", self._compiled.prepare, self.troubles).start()  # so that no page waits for them
 
+    @property
+    def edition(self) -> int:
+        """Of what is compiled here: another one after each edit."""
+        return self._compiled.edition
+
+    def catch_up(self, edition: int, patience_s: float) -> None:
+        """Something was found to be out of step at this edition: wait for the edit that is on its way here. What does not come
+        was edited by another process: then all of the show is read anew."""
+        self._compiled.wait_for_another(edition, patience_s)
+        if self._compiled.edition == edition:
+            self.edited(None)
+
     def preview_effect(self, effect_id: int, document: EffectDocument, revision: int | None = None) -> None:
         """Show an effect as it is being edited. revision: of the show that the document was made from; None: the newest."""
         newest = self.revision if revision is None else revision

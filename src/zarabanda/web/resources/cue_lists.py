@@ -13,7 +13,7 @@ from zarabanda.core.explain import cues as explain
 from zarabanda.core.explain import sentence
 from zarabanda.core.explain.amounts import amount
 from zarabanda.core.playback.cue_list import CueList
-from zarabanda.errors import ZarabandaError
+from zarabanda.errors import OutOfStep
 from zarabanda.formats.cue_document import CueListSettings, CueTimes, CueTrigger
 from zarabanda.show import repositories
 from zarabanda.show.references import Names
@@ -119,9 +119,9 @@ def view(session: Session, list_id: int) -> ListView:
     row = repositories.rows.get(session, CueListRow, list_id, "cue list")
     rows = repositories.cues.outlines(session, list_id)
     link = context().link
-    whose = link.lists[list_id]
-    if [cue.id for cue in whose.cues] != [one.id for one in rows]:
-        raise ZarabandaError("This list is being changed. Try again in a moment.", "list")
+    whose = link.lists.get(list_id)
+    if whose is None or [cue.id for cue in whose.cues] != [one.id for one in rows]:
+        raise OutOfStep("This list is being changed. Try again in a moment.", "list")
     every, words, started = explain.moves(link.rig, whose), effects_in_words(session), thread_effects(rows)
     tempos = dict(Names.of(session).tempo_names)
     views = [_row_view(one, whose, n, every[n], tempos) for n, one in enumerate(rows)]

@@ -17,7 +17,7 @@ from zarabanda.core.playback.cue_list import CueList
 from zarabanda.core.playback.tracking import Tracked
 from zarabanda.core.rig import attributes
 from zarabanda.core.rig.rig import Rig
-from zarabanda.errors import NotThere, ZarabandaError, shown
+from zarabanda.errors import NotThere, OutOfStep, ZarabandaError, shown
 from zarabanda.formats import cue_edit
 from zarabanda.formats.cue_document import CueDocument, FromPalette
 from zarabanda.formats.effect_document import faults
@@ -71,6 +71,9 @@ def compiled(cue_id: int) -> tuple[CueList, int]:
     for whose in context().link.lists.values():
         if cue_id in whose.index:
             return whose, whose.index[cue_id]
+    with context().store.reading() as session:
+        if session.get(CueRow, cue_id) is not None:
+            raise OutOfStep("This cue is being changed. Try again in a moment.", "cue")
     raise NotThere("This cue does not exist any more; somebody may have deleted it. Undo brings it back.", "cue")
 
 

@@ -31,14 +31,14 @@ def test_a_second_machine_takes_over_and_gives_back(tmp_path, demo_made):
         stack.callback(node.close)
         first = pool.submit(machine, stack, "First")
         pool.submit(machine, stack, "Second", "--priority", "90").result()
-        until(lambda: holds("First"), 10)
-        until(lambda: node.status()["universes"][0]["sources"] == 2, 10)
+        until(lambda: holds("First"))
+        until(lambda: node.status()["universes"][0]["sources"] == 2)
         whole = psutil.Process(first.result().process.pid)
         for process in (whole, *whole.children(recursive=True)):  # as a machine that loses its power
             with contextlib.suppress(psutil.NoSuchProcess):
                 os.kill(process.pid, signal.SIGKILL)
-        until(lambda: holds("Second"), 5)
+        until(lambda: holds("Second"))
         assert {row["priority"] for row in node.status()["universes"]} == {90}
         machine(stack, "First")  # on the same data folder
-        until(lambda: holds("First"), 10)
+        until(lambda: holds("First"))
         assert sum(row["sequence_errors"] for row in node.status()["universes"]) == 0

@@ -40,18 +40,19 @@ def let_light_out(demo):
         ask(demo, "/api/output/routes/delete", id=route["id"])
     route = ask(demo, "/api/output/routes/add", line="all to simulator")["id"]
     ask(demo, "/api/output/routes/switch", id=route, on=True)
-    return until(lambda: next((number for number, one in demo.node_universes().items() if not one["lost"]), None), 10)
+    return until(lambda: next((number for number, one in demo.node_universes().items() if not one["lost"]), None))
 
 
 @pytest.fixture
-def calm(demo):
+def calm(own_demo):
     """A demo that has nothing to tell of errors afterwards, and whose lights went on."""
+    demo = own_demo
     yield demo
     for log in (demo.running.data / "logs").glob("*.log"):
         assert "Traceback" not in log.read_text(), log.read_text()[-3000:]
     universe = let_light_out(demo)
     before = demo.universe(universe)["packets"]
-    assert until(lambda: demo.universe(universe)["packets"] > before, 10)
+    assert until(lambda: demo.universe(universe)["packets"] > before)
     with urllib.request.urlopen(demo.address + "/api/health", timeout=10) as answer:
         health = json.loads(answer.read())
     assert health["engine"]

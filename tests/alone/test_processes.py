@@ -2,7 +2,6 @@
 
 import json
 import os
-import re
 import shutil
 import signal
 import socket
@@ -16,26 +15,11 @@ from urllib.error import HTTPError
 import pytest
 from simple_websocket import Client
 
+from tests.alone.processes import children, written_down
 from tests.waiting import until
-from zarabanda.engine.journal import Journal
 from zarabanda.tools.running import started
-from zarabanda.web import processes
 
 SPOTS = 1
-
-
-def children(demo):
-    """Process numbers by part, found by what they run."""
-    listing = subprocess.run(["ps", "-eo", "pid,ppid,args"], capture_output=True, text=True, check=True).stdout
-    found = {}
-    for line in listing.splitlines()[1:]:
-        pid, parent, arguments = line.split(None, 2)
-        if int(parent) == demo.running.process.pid:
-            part = re.search(r"zarabanda\.(engine|simulators)|gunicorn", arguments)
-            if part:  # else: ended, and not yet waited for
-                found[part.group(1) or "web"] = int(pid)
-    at_work = {one.name: one.pid for one in processes.read(demo.running.data)}  # beside it a spare one waits
-    return found | ({"engine": at_work["engine"]} if "engine" in found else {})
 
 
 def answers(demo):
@@ -54,11 +38,16 @@ def health(demo):
         return {"engine": False}
 
 
+@pytest.fixture(scope="module")
+def demo(own_demo):
+    return own_demo
+
+
 @pytest.fixture(autouse=True)
 def well(request):
     """A test before may have killed something, perhaps often: then it is back only after a pause."""
     if "demo" in request.fixturenames:
-        until(lambda: health(request.getfixturevalue("demo"))["engine"], 60)
+        until(lambda: health(request.getfixturevalue("demo"))["engine"])
 
 
 def receive(client, wanted, timeout=10):
@@ -79,12 +68,12 @@ def test_the_lights_go_on_when_the_web_process_is_killed_under_load(demo):
     for client in clients:
         receive(client, "state")
     demo.ask_node(type="reset")
-    until(lambda: demo.universe(SPOTS)["packets"] > 20, 10)
+    until(lambda: demo.universe(SPOTS)["packets"] > 20)
     before = children(demo)["web"]
     os.kill(before, signal.SIGKILL)
-    until(lambda: children(demo).get("web") not in (None, before), 10)
-    assert until(lambda: answers(demo), 60) == "Salt Light"
-    row = until(lambda: (seen := demo.universe(SPOTS))["packets"] > 100 and seen, 10)
+    until(lambda: children(demo).get("web") not in (None, before))
+    assert until(lambda: answers(demo)) == "Salt Light"
+    row = until(lambda: (seen := demo.universe(SPOTS))["packets"] > 100 and seen)
     assert row["sequence_errors"] == 0
     # what was sent came without a gap in its numbers, and the stream went on all the time: a frame may be late where the
     # machine is busy, but a source that stops for long is lost (E1.31, 6.7.1)
@@ -97,13 +86,7 @@ def test_the_lights_go_on_when_the_web_process_is_killed_under_load(demo):
 
 
 def states(client, accept):
-    return until(lambda: (s := receive(client, "state")) and accept(s) and s, 20)
-
-
-def written_down(demo, accept):
-    """Wait until the journal has what is meant."""
-    journal = Journal(demo.running.data / "journal")
-    until(lambda: (entry := journal.read_live()) and accept(entry), 10)
+    return until(lambda: (s := receive(client, "state")) and accept(s) and s)
 
 
 @pytest.mark.parametrize("how", [signal.SIGKILL, signal.SIGSTOP], ids=["killed", "hung"])
@@ -118,7 +101,7 @@ def test_an_engine_that_is_gone_is_replaced_by_one_with_the_same_things_at_the_s
     demo.ask_node(type="reset")
     pid = children(demo)["engine"]
     os.kill(pid, how)
-    until(lambda: children(demo).get("engine") not in (None, pid), 10)
+    until(lambda: children(demo).get("engine") not in (None, pid))
     after = states(client, lambda s: s["t"] > second["t"] and s["health"]["frames"] < second["health"]["frames"])
     for now, before, earlier in zip(after["running"], second["running"], first["running"], strict=True):
         assert now["key"] == before["key"] == earlier["key"]
@@ -126,7 +109,7 @@ def test_an_engine_that_is_gone_is_replaced_by_one_with_the_same_things_at_the_s
         assert now["theta"] == pytest.approx(before["theta"] + rate * (after["t"] - second["t"]), abs=1e-4), now["key"]
         assert rate > 0.01
     assert (after["levels"], after["grand"]) == (second["levels"], grand)
-    row = until(lambda: (seen := demo.universe(SPOTS))["packets"] > 100 and seen, 20)
+    row = until(lambda: (seen := demo.universe(SPOTS))["packets"] > 100 and seen)
     assert row["sequence_errors"] <= 1, "its streams go on at the next number"
     client.close()
 
@@ -134,10 +117,10 @@ def test_an_engine_that_is_gone_is_replaced_by_one_with_the_same_things_at_the_s
 def test_an_engine_killed_again_at_once_is_back_at_once(demo):
     killed = {None}
     for _ in range(2):
-        pid = until(lambda: children(demo).get("engine"), 10)
+        pid = until(lambda: children(demo).get("engine"))
         os.kill(pid, signal.SIGKILL)
         killed.add(pid)
-        until(lambda: children(demo).get("engine") not in killed, 10)
+        until(lambda: children(demo).get("engine") not in killed)
     told = next(one for one in health(demo)["processes"] if one["name"] == "engine")
     assert told["restarts"] >= 2
     assert "engine.log" in told["message"]
@@ -254,8 +237,8 @@ def test_a_stop_ends_the_streams_and_leaves_no_process(tmp_path, demo_made):
     node = E131Node(0)
     shutil.copytree(demo_made, tmp_path, dirs_exist_ok=True)
     with started(tmp_path, "demo", "--no-node", "--node-port", str(node.port)) as running:
-        assert until(lambda: node.status()["universes"], 10)
-    assert until(lambda: all(row["terminated"] for row in node.status()["universes"]), 5)
+        assert until(lambda: node.status()["universes"])
+    assert until(lambda: all(row["terminated"] for row in node.status()["universes"]))
     node.close()
     assert str(tmp_path) not in subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True, check=True).stdout
     assert running.process.returncode == 0
