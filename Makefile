@@ -5,13 +5,11 @@ BIN := $(VENV)/bin
 STATIC := src/zarabanda/web/static/index.html
 FRONT := frontend/index.html $(shell find frontend/src -type f 2>/dev/null) frontend/vite.config.ts
 
-DOCTESTS := src/zarabanda/core src/zarabanda/protocols $(addprefix src/zarabanda/,errors.py child.py network_settings.py formats/route_document.py)
-
 # sources are compiled once, not at each start of a process
 unexport PYTHONDONTWRITEBYTECODE
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test test-python test-browser test-front fuzz lint types imports bench screenshots api chromium clean
+.PHONY: help setup demo check test thorough fuzz lint types imports bench screenshots api answers chromium clean
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed 's/:.*## /|/' | awk -F'|' '{printf "  make %-14s %s\n", $$1, $$2}'
@@ -35,7 +33,14 @@ setup: $(VENV)/.done $(STATIC) ## install and build everything into this folder
 demo: setup ## run the demo show and open it
 	@exec $(BIN)/zarabanda demo
 
-test: setup lint types imports test-python test-front test-browser ## pass every check
+check: setup chromium ## the checks for every commit: quick tests, lint, types
+	@$(BIN)/python -m tests.run check
+
+test: setup chromium ## pass every check
+	@$(BIN)/python -m tests.run test
+
+thorough: setup chromium ## every check with ten times as many examples, new ones each time: for the night
+	@$(BIN)/python -m tests.run thorough
 
 lint: setup
 	$(BIN)/ruff check src tests
@@ -44,25 +49,15 @@ lint: setup
 
 types: setup
 	$(BIN)/mypy
-	cd frontend && npm run --silent types
 
 imports: setup
 	$(BIN)/lint-imports
 
-test-python: setup
-	$(BIN)/pytest -n 3 --ignore=tests/browser $(DOCTESTS) tests --doctest-modules
-
 fuzz: setup ## send odd requests and messages for some minutes
 	FUZZ_EXAMPLES=100 $(BIN)/pytest tests/alone/test_fuzz.py
 
-test-front: setup
-	cd frontend && npm run --silent api:check && npm test --silent
-
 chromium:
 	@test -x /usr/bin/chromium || { echo "Installing Debian's chromium"; apt-get update -qq && apt-get install -y -qq chromium >/dev/null; }
-
-test-browser: setup chromium
-	$(BIN)/pytest -n 2 --dist loadfile tests/browser
 
 bench: setup ## measure frame times, jitter and reaction
 	$(BIN)/zarabanda bench --universes 8 --universes 64 --universes 256 --seconds 20 --live --load
@@ -73,6 +68,9 @@ screenshots: setup chromium ## renew the pictures in docs/screenshots
 api: setup ## renew the front end's types from the API
 	$(BIN)/python -m zarabanda.web.openapi frontend/src/api/openapi.json
 	cd frontend && npm run --silent api
+
+answers: setup ## record anew what the demo answers, for the tests of the front end
+	$(BIN)/python -m tests.answers
 
 clean: ## remove what was installed and built
 	rm -rf $(VENV) frontend/node_modules src/zarabanda/web/static

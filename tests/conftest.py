@@ -10,6 +10,7 @@ import urllib.request
 
 import pytest
 from hypothesis import settings
+from sqlalchemy import text
 
 from tests.evidence import pytest_runtest_makereport  # noqa: F401  # found here by pytest
 from tests.nothing_left import nothing_is_left, pytest_fixture_setup  # noqa: F401  # found here by pytest
@@ -130,6 +131,8 @@ def opened_demo(demo_show, tmp_path_factory):
     path = tmp_path_factory.mktemp("opened") / "show.db"
     shutil.copy(demo_show, path)
     store = Store(path)
+    with store.reading() as session:
+        session.execute(text("SELECT 1"))  # its files are open from here on
     yield store
     store.close()
 

@@ -60,7 +60,7 @@ def calm(own_demo):
     assert [one["text"] for one in health["troubles"]] == []
 
 
-@pytest.mark.timeout(3600)
+@pytest.mark.timeout(7200)
 def test_no_request_makes_the_server_fail(calm, tmp_path):
     found = subprocess.run(
         [
@@ -102,7 +102,7 @@ def texts():
     )  # fmt: skip
 
 
-@pytest.mark.timeout(3600)
+@pytest.mark.timeout(7200)
 def test_no_message_ends_the_socket_or_the_engine(calm):
     client = Client(calm.address.replace("http", "ws") + "/live")
 

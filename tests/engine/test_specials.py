@@ -53,7 +53,7 @@ presses = st.lists(
 )  # fmt: skip
 
 
-@thorough(40)
+@thorough(20)
 @given(presses)
 def test_no_light_while_it_moves_no_jump_and_home_at_the_present_phase(drawn):
     actions, t = [], 1.0

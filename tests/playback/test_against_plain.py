@@ -78,7 +78,7 @@ def values(played, t):
     return played.at(t)[np.ix_(rows, range(len(HEADS)))]
 
 
-@thorough(150)
+@thorough(100)
 @given(st.data())
 def test_lists_come_to_what_a_plain_reading_says(data):
     lists = data.draw(shows())

@@ -48,7 +48,7 @@ CHOICES = [("timeline", 1), ("timeline", 3), ("cue_list", 1), ("busk_page", 1), 
            ("look", 2), ("action_list", 1), ("effect", 3), ("palette", 30), ("picture", 4), ("head_group", 2)]  # fmt: skip
 
 
-@thorough(25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@thorough(8, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.sampled_from(CHOICES), min_size=1, max_size=4, unique=True))
 def test_whatever_is_chosen_comes_in_whole_and_is_undone_in_one_step(brought, chosen):
     store, rows = brought

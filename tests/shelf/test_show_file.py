@@ -71,7 +71,7 @@ def test_the_demo_comes_back_byte_for_byte_with_its_media(demo_show, demo_made, 
 NAMES = st.text(st.characters(exclude_categories=["Cs"]), min_size=1, max_size=40)
 
 
-@thorough(15, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@thorough(6, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
     st.lists(NAMES, max_size=5, unique=True), st.lists(st.lists(st.integers(1, 999).map(str)), max_size=3),
     st.floats(1, 300), st.sampled_from(["intensity", "pan", "colour", "zoom"]), NAMES,

@@ -35,9 +35,13 @@ class Listeners:
                 line.close()
 
     def close(self) -> None:
-        """Take nobody more."""
+        """Take nobody more, and leave who is there."""
         self._ended.set()
+        with contextlib.suppress(OSError):
+            self._server.shutdown(socket.SHUT_RDWR)  # wakes who waits for somebody
         self._server.close()
+        for line in self._lines:
+            line.close()
 
     def _accept(self) -> None:
         while not self._ended.is_set():
