@@ -5,5 +5,21 @@ export default defineConfig({
   plugins: [react()],
   build: { outDir: "../src/zarabanda/web/static", emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1000 },
   server: { proxy: { "/api": "http://127.0.0.1:8765", "/live": { target: "ws://127.0.0.1:8765", ws: true } } },
-  test: { environment: "jsdom", setupFiles: ["src/testing/setup.ts"], testTimeout: 60_000, unstubGlobals: false },
+  test: {
+    testTimeout: 60_000, // a busy machine
+    pool: "threads",
+    projects: [
+      { extends: true, test: { name: "helpers", include: ["src/**/*.test.ts"], environment: "node" } },
+      {
+        extends: true,
+        test: {
+          name: "page",
+          include: ["src/**/*.test.tsx"],
+          environment: "jsdom",
+          isolate: false, // the page is loaded once; every test begins with its own state
+          setupFiles: ["src/testing/setup.ts"],
+        },
+      },
+    ],
+  },
 });

@@ -12,8 +12,7 @@ import pytest
 from hypothesis import settings
 from sqlalchemy import text
 
-from tests.evidence import pytest_runtest_makereport  # noqa: F401  # found here by pytest
-from tests.nothing_left import nothing_is_left, pytest_fixture_setup  # noqa: F401  # found here by pytest
+from tests import evidence, nothing_left
 from tests.thoroughness import scaled
 from tests.told_live import live_state
 from zarabanda import messages, wire
@@ -34,6 +33,12 @@ os.environ[stage_clock.DRIVEN] = "1"
 settings.register_profile("all checks", derandomize=True, deadline=None, max_examples=scaled(100))
 settings.register_profile("new examples", deadline=None, max_examples=scaled(100), print_blob=True)
 settings.load_profile("new examples" if os.environ.get("ZARABANDA_NEW_EXAMPLES") else "all checks")
+
+
+def pytest_configure(config):
+    for plugin in (evidence, nothing_left):
+        config.pluginmanager.register(plugin, plugin.__name__)
+
 
 UNTOUCHED = "As it was made"
 

@@ -48,12 +48,12 @@ def held() -> Counter[str]:
 def left_since(before: Counter[str]) -> Counter[str]:
     """What is held now and was not before, once what is on its way out has ended."""
     end = time.monotonic() + _PATIENCE_S
-    while True:
-        gc.collect()
-        left = held() - before - _of_the_session
-        if not left or time.monotonic() > end:
+    while left := held() - before - _of_the_session:
+        if time.monotonic() > end:
             return left
+        gc.collect()
         time.sleep(0.02)
+    return left
 
 
 @pytest.hookimpl(wrapper=True)

@@ -12,6 +12,8 @@ import pytest
 
 from zarabanda.shelf.library import Library
 
+pytestmark = pytest.mark.slow
+
 CASES = Path(__file__).parent / "core" / "effect_cases.json"
 
 

@@ -11,6 +11,8 @@ from zarabanda.errors import ZarabandaError
 from zarabanda.formats import replay_request
 from zarabanda.replay import replay
 
+pytestmark = pytest.mark.slow
+
 RISE = {
     "name": "Rise", "speed": {"kind": "time", "seconds_per_cycle": 4}, "spread": {"kind": "ripple", "degrees": 0},
     "layers": [

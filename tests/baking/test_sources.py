@@ -28,6 +28,8 @@ from zarabanda.show import compile as compiling
 from zarabanda.show import repositories
 from zarabanda.show.tables import CueRow, PixelMapRow, TimelineRow
 
+pytestmark = pytest.mark.slow
+
 SEVENTEEN = tuple(f"601.{n}" for n in range(1, 18))
 HEADS = tuple(str(n) for n in range(101, 109))
 

@@ -105,6 +105,7 @@ def test_nothing_beside_an_effect_is_cut(bare, demo):
     assert weave["y"] + weave["height"] < page.get_by_role("contentinfo").bounding_box()["y"]
 
 
+@pytest.mark.first
 @pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800), (1920, 1080)])
 def test_controls_of_the_frame_are_within_the_window(bare, width, height):
     page = bare(width, height)

@@ -58,6 +58,7 @@ def tap(page, locator):
     assert page.evaluate("window.presses") == 1
 
 
+@pytest.mark.first
 def test_twelve_things_are_one_tap_each(busk, demo, rows):
     page, spots = busk, rows["Rear spots"]
     tap(page, pad(page, "Rear spots: Coral"))

@@ -110,6 +110,7 @@ def test_three_cues_with_an_effect_carried_on_and_stopped(page, demo, trial):
     assert api(demo, "/api/draft")["values"] == {}, "it is in the cue now"
 
 
+@pytest.mark.first
 def test_a_fade_is_dragged_in_its_bar_and_undone(page, demo, trial):
     by_hand(demo, "intensity", 80)
     record(page, "One")

@@ -75,6 +75,7 @@ def frozen_node_matches_core(demo, base):
     act(demo, do="freeze", key=key, on=False)
 
 
+@pytest.mark.first
 def test_a_first_effect_from_selection_to_fader(page, demo):
     # select by words, look at the order, reorder
     select(page, "101-110")

@@ -93,6 +93,7 @@ def test_four_presses_are_recorded_one_is_typed_and_one_is_dragged(page, demo):
     expect(events.get_by_role("option")).to_have_count(0)
 
 
+@pytest.mark.first
 def test_a_part_is_looped_and_a_mute_track_does_not_play(page, demo):
     line = open_song(page, "Saltworks")
     song = whole(demo, "Saltworks")

@@ -14,6 +14,8 @@ from zarabanda.shelf.library import BIN_DAYS, FILE, SHOWS, Library
 from zarabanda.show.store import Store
 from zarabanda.show.tables import Show
 
+pytestmark = pytest.mark.slow
+
 HOUR, DAY = 3600, 86_400
 
 

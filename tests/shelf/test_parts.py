@@ -14,6 +14,8 @@ from zarabanda.shelf import checks, parts
 from zarabanda.show import references
 from zarabanda.show.store import Store
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture(scope="module")
 def rows(demo_show):

@@ -24,6 +24,8 @@ from zarabanda.show import repositories
 from zarabanda.show.store import Store, known_versions
 from zarabanda.show.tables import Group, PaletteRow, Show
 
+pytestmark = pytest.mark.slow
+
 OLD = Path(__file__).parent.parent / "show" / "shows"
 
 

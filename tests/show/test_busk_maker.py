@@ -17,6 +17,8 @@ from zarabanda.messages import ShowUpdate
 from zarabanda.show import busk_maker, compile, repositories
 from zarabanda.show.store import Store
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture
 def store(tmp_path):

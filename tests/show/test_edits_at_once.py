@@ -18,6 +18,8 @@ from zarabanda.show.store import Store
 from zarabanda.show.tables import Base, ControlRow, DraftEffect, Edit, EffectRow
 from zarabanda.targets import EffectOnHeads
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture
 def store(tmp_path):

@@ -6,6 +6,8 @@ import pytest
 
 from zarabanda.formats import baked
 
+pytestmark = pytest.mark.slow
+
 HEADS = [str(n) for n in range(101, 105)]
 
 

@@ -16,6 +16,8 @@ from zarabanda.web.app import create_app
 from zarabanda.web.context import Turns
 from zarabanda.workers import Troubles
 
+pytestmark = pytest.mark.slow
+
 
 def test_a_thousand_effects_of_one_long_name_come_in_and_can_be_read(client, application):
     document = client.get("/api/effects").json["effects"][0]["document"] | {"name": "N" * 80}

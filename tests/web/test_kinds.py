@@ -5,6 +5,8 @@ import pytest
 from tests.formats import gdtf_files as files
 from tests.web.test_rig import client, fixtures, post
 
+pytestmark = pytest.mark.slow
+
 __all__ = ["client"]
 FILE = files.packed(files.spot(), {"wheels/reeds.png": files.PNG})
 

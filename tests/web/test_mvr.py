@@ -8,6 +8,8 @@ from tests.formats import mvr_files as files
 from tests.web.test_kinds import put
 from tests.web.test_rig import client, fixtures, post
 
+pytestmark = pytest.mark.slow
+
 __all__ = ["client"]
 FILE = "application/octet-stream"
 

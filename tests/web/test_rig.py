@@ -12,6 +12,8 @@ from zarabanda.show.store import Store
 from zarabanda.stock.kinds import plain_kinds
 from zarabanda.web.app import create_app
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture
 def client(tmp_path):

@@ -16,6 +16,8 @@ from zarabanda.shelf.parts import heads_in
 from zarabanda.show.tables import CueRow, PixelMapRow, Show
 from zarabanda.web.stage_picture import stage_picture
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture
 def own(fresh):

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { QueryObserver } from "@tanstack/react-query";
 import { expect, it, vi } from "vitest";
 

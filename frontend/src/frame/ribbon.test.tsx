@@ -50,7 +50,7 @@ describe("the now ribbon", () => {
       { do: "leave-song", seconds: 2 },
     ],
   ])("lets go of each by one press: %#", async (told, button, action) => {
-    const page = onDemo(<NowRibbon />, { ...QUIET, ...(told as never) });
+    const page = onDemo(<NowRibbon />, { ...QUIET, ...(told as unknown as Partial<LiveState>) });
     await page.user.click(await screen.findByRole("button", { name: button }));
     expect(page.actions()).toEqual([action]);
   });

@@ -115,9 +115,9 @@ class Recorder(Output):
             full = isinstance(error, OSError)
             why = (error.strerror or str(error)) if isinstance(error, OSError) else in_words(error)
             text = f"The recording has ended after {job.seconds:.0f} s: {why}. What was written is kept."
-            self._troubles.tell(RECORDER, f"{text} Make room on the disk." if full else text)
             if self._job is job:
                 self._job, self.ended = None, text
+            self._troubles.tell(RECORDER, f"{text} Make room on the disk." if full else text)  # what is told has happened
         if job.frames:
             with contextlib.suppress(OSError):
                 os.replace(making, job.path)

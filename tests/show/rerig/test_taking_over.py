@@ -18,6 +18,8 @@ from zarabanda.show.rerig.pairs import Pair, Side
 from zarabanda.show.store import Store
 from zarabanda.show.tables import BuskRow, ControlRow, CueRow, EffectRow, Fixture, Group, PaletteRow, PixelMapRow, SpecialRow
 
+pytestmark = pytest.mark.slow
+
 TOUR = rigs.of_documents(touring.fixtures(), touring.modes(), touring.CALLED)
 
 

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from "vitest";
 
 import { fixturesOf, rigOf, takenAs, type Fixture } from "../../api/rig";

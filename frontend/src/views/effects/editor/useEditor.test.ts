@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { QueryClientProvider } from "@tanstack/react-query";
 import { act, createElement } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
