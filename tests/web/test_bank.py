@@ -4,6 +4,8 @@ import pytest
 
 from zarabanda.messages import EffectNow, HeldNow
 
+pytestmark = pytest.mark.slow
+
 
 def get(client, path, name, key):
     return next(one for one in client.get(path).json[key] if one["name"] == name)

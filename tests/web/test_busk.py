@@ -2,6 +2,8 @@
 
 import pytest
 
+pytestmark = pytest.mark.slow
+
 
 def pages(client):
     return client.get("/api/busk").json["pages"]

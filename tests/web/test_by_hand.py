@@ -2,6 +2,8 @@
 
 import pytest
 
+pytestmark = pytest.mark.slow
+
 
 def draft(client, attribute):
     return client.get("/api/draft").json["values"].get(attribute, {})

@@ -12,6 +12,8 @@ from tests.waiting import until
 from zarabanda.messages import ListTold
 from zarabanda.show.tables import CueRow
 
+pytestmark = pytest.mark.slow
+
 SPOTS = [str(101 + n) for n in range(4)]
 
 

@@ -5,6 +5,8 @@ import pytest
 from tests.web.test_rig import client, fixtures, pars, post  # noqa: F401  (a fixture)
 from zarabanda.show.compile import all_parts
 
+pytestmark = pytest.mark.slow
+
 
 def groups(client):  # noqa: F811
     return {one["name"]: one for one in client.get("/api/show").json["groups"]}

@@ -32,6 +32,8 @@ from zarabanda.web import live
 from zarabanda.web.link import EngineLink
 from zarabanda.workers import Troubles
 
+pytestmark = pytest.mark.slow
+
 
 class Engine:
     """As much of an engine as the link needs: keeps what it is sent."""

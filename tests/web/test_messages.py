@@ -2,6 +2,8 @@
 
 import pytest
 
+pytestmark = pytest.mark.slow
+
 OSC = {"kind": "osc", "device": 1, "address": "/clip", "arguments": "3"}
 
 

@@ -2,6 +2,8 @@
 
 import pytest
 
+pytestmark = pytest.mark.slow
+
 
 @pytest.fixture(autouse=True)
 def empty(client):

@@ -10,6 +10,8 @@ import numpy as np
 import pytest
 from PIL import Image
 
+pytestmark = pytest.mark.slow
+
 WALL_CELLS = [f"{tile}.{cell}" for tile in range(601, 617) for cell in range(1, 65)]
 
 

@@ -12,6 +12,8 @@ from zarabanda.outputs.interfaces import Interface
 from zarabanda.web import hearing
 from zarabanda.web.resources import routes as resource
 
+pytestmark = pytest.mark.slow
+
 INTERFACES = [Interface("lo", "127.0.0.1"), Interface("eth0", "192.0.2.2", "192.0.2.255")]
 
 

@@ -5,6 +5,8 @@ import pytest
 from zarabanda.messages import ListTold, RunningState
 from zarabanda.web.context import context
 
+pytestmark = pytest.mark.slow
+
 SPOTS = ["101", "102"]
 
 

@@ -8,6 +8,8 @@ import soundfile
 
 from zarabanda.messages import TakenNow, TakenTold
 
+pytestmark = pytest.mark.slow
+
 
 def named(client, name="Saltworks"):
     return next(one["id"] for one in client.get("/api/timelines").json["songs"] if one["name"] == name)

@@ -24,7 +24,11 @@ describe("the bar", () => {
     expect(useDesk.getState().shows).toBe(true);
   });
   it("undoes and does again what the server says there is", async () => {
-    server.gives("GET /api/show", { ...(server.recorded("/api/show") as object), undo: "Change a cue", redo: null });
+    server.gives("GET /api/show", {
+      ...(server.recorded("/api/show") as object),
+      undo: "Change a cue",
+      redo: null,
+    });
     server.gives("POST /api/undo", { done: "Change a cue" });
     const page = onDemo(
       <>
