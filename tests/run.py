@@ -95,7 +95,7 @@ def steps_of(what: str) -> list[Step]:
         *beside,
         _pytest("python", 1, "python", *(["-m", "not slow"] if quick else []), *python, workers=2),
         _pytest("browser", 2, "browser", *browser, workers=1 if quick else 2),
-        *([] if quick else [_pytest("alone", 3, "alone", "tests/alone", workers=2)]),
+        *([] if quick else [_pytest("alone", 3, "alone", "tests/alone", workers=0)]),
     ]
 
 

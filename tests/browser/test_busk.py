@@ -190,17 +190,6 @@ def test_a_waiting_pad_says_when_it_will_go(busk, demo, rows):
     of(demo, spots, held(spots, "Rose"))
 
 
-def test_a_clash_is_seen_before_the_tap_and_told_after(busk, demo):
-    page = busk
-    for name in ("Rear spots", "Mid washes"):
-        page.get_by_role("slider", name=f"{name}: level").fill("60")
-    pad(page, "Rear spots: Rose").click()
-    clashing = page.get_by_role("button", name="Mid washes: Coral, hard on the eye beside Rose of Rear spots")
-    expect(clashing).to_have_attribute("data-clash", re.compile("hard on the eye"))
-    clashing.click()
-    expect(page.get_by_role("button", name=re.compile("^Mid washes .*hard on the eye beside Rose of Rear spots"))).to_be_visible()
-
-
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
 def test_all_rows_fit_with_targets_of_forty_pixels_and_nothing_scrolls(busk, size):
     busk.set_viewport_size({"width": size[0], "height": size[1]})

@@ -206,27 +206,3 @@ def test_a_cue_sends_a_message_and_a_device_that_does_not_answer_is_told(page, d
     expect(got.get_by_text("Unplug it", exact=True)).to_be_visible()
     act(demo, do="go-to", list=trial, cue=cue)
     expect(device.get_by_text("did not reach it", exact=False)).to_have_count(0)
-
-
-def test_depth_of_what_runs_is_changed_live_and_written_back_into_its_cue(page, demo, trial):
-    effect = next(one for one in api(demo, "/api/effects")["effects"] if one["name"] == "Wide circle")
-    record(page, "One")
-    cue = api(demo, f"/api/cue-lists/{trial}")["rows"][0]["id"]
-    start = {"do": "start", "thread": 1, "effect": effect["id"], "heads": SPOTS}
-    api(demo, f"/api/cues/{cue}/effects", {"change": start})
-    page.get_by_role("heading", name="Trial").click()
-    page.keyboard.press("Space")
-    page.get_by_role("button", name="Depth and speed of Wide circle").click()
-    depth = page.get_by_role("slider", name="Depth")
-    depth.focus()
-    for _ in range(25):
-        depth.press("ArrowLeft")
-    ribbon = page.get_by_role("contentinfo", name="Now running")
-    words = ribbon.get_by_text("live: depth", exact=False)
-    expect(words).to_have_text(re.compile("live: depth 75 %"))
-    page.get_by_role("button", name="the cue", exact=True).click()
-    expect(words).to_have_count(0)
-    until(lambda: api(demo, f"/api/cues/{cue}")["effects"][0]["depth"] == 0.75)
-    page.keyboard.press("Escape")
-    ribbon.get_by_role("button", name=re.compile("^Wide circle")).click()
-    expect(page.get_by_text("Runs now on 10 heads, 101–110", exact=False)).to_be_visible()

@@ -58,52 +58,6 @@ def test_a_found_node_gets_a_route_fails_and_comes_back(output, demo):
     route.wait_for(state="detached")
 
 
-def test_what_leaves_this_machine_is_said_before_and_can_be_left(output, demo):
-    page = output
-    open_part(page, "Routes")
-    line = page.get_by_role("textbox", name="New route")
-    line.fill("1–8, 5 to 192.0.2.20")
-    line.press("Enter")
-    page.get_by_text("Universe 5 stands twice in '1–8, 5': leave one of them out.").wait_for()
-    line.fill("1–8 to 192.0.2.20")
-    line.press("Enter")
-    route = page.get_by_role("listitem", name="1–8 to 192.0.2.20 as E1.31")
-    route.get_by_role("button", name="Send:").click()
-    asked = page.get_by_role("dialog", name="Send to 192.0.2.20?")
-    asked.get_by_text("Universes 1–8 will be sent as E1.31 to 192.0.2.20, UDP port 5568").wait_for()
-    asked.get_by_role("button", name="Leave it off").click()
-    assert route.get_by_role("button", name="Send:").text_content() == "Off"
-
-    route.get_by_role("button", name="Change 1–8").click()
-    typed = route.get_by_role("textbox")
-    typed.fill("1–8 to 127.0.0.9:7000, priority 300")
-    typed.press("Enter")
-    route.get_by_text("200").wait_for()
-    typed.fill("1–8 to 127.0.0.9:7000, priority 120")
-    typed.press("Enter")
-    changed = page.get_by_role("listitem", name="1–8 to 127.0.0.9:7000 as E1.31, priority 120")
-    changed.get_by_role("button", name="more").click()
-    page.get_by_role("menuitem", name="All its fields").click()
-    form = page.get_by_role("dialog", name="A route")
-    form.get_by_label("The first is numbered there").fill("101")
-    form.get_by_text("Every frame, also when nothing changes").click()
-    form.get_by_role("button", name="Keep").click()
-    page.get_by_role("listitem", name="from 101, priority 120, always").get_by_role("button", name="more").click()
-    page.get_by_role("menuitem", name="Delete").click()
-    page.get_by_text("127.0.0.9").first.wait_for(state="detached")
-
-
-def test_without_a_route_the_bar_and_the_rig_say_so(output):
-    page = output
-    open_part(page, "Routes")
-    switch = page.get_by_role("button", name="Send: all to simulator")
-    switch.click()
-    page.get_by_role("button", name="Output: No output").wait_for()
-    page.get_by_text("Universes 1–11 of the rig go nowhere").wait_for()
-    switch.click()
-    page.get_by_role("button", name=WELL).wait_for()
-
-
 def test_slots_by_fixture_are_found_compared_and_held_over_everything(output, demo):
     page = output
     page.get_by_role("img", name="Slots of universe 1, live").wait_for()

@@ -55,38 +55,3 @@ def test_a_show_is_made_saved_broken_and_taken_back_from_its_copy(shows, demo, t
     salt.get_by_role("button", name="Open").click()
     page.get_by_role("button", name="Shows: Salt Light is open").wait_for()
     live_state(demo, lambda state: len(state["running"]) >= 5)
-
-
-def test_parts_of_another_show_come_in_and_a_copy_takes_them_back(shows, demo):
-    page = shows
-    page.get_by_role("tab", selected=True).click()
-    expect(page.get_by_role("heading", name="Shows", exact=True)).to_have_count(0)  # the view that was open is back
-    page.get_by_role("button", name=re.compile("^Shows: ")).click()
-    (salt,) = [one["id"] for one in api(demo, "/api/shows")["shows"] if one["name"] == "Salt Light"]
-    api(demo, f"/api/shows/{salt}/copy", {"name": "Other night"})
-
-    def palettes():
-        return [one["name"] for one in api(demo, "/api/palettes")["palettes"]]
-
-    before = palettes()
-    live_state(demo, lambda state: len(state["running"]) >= 5)
-    page.get_by_role("button", name="Other night: more").click()
-    page.get_by_role("menuitem", name="Bring parts of it in").click()
-    sheet = page.get_by_role("dialog")
-    sheet.get_by_role("textbox", name="Search").fill("Lagoon")
-    sheet.get_by_role("region", name="palettes").get_by_text("Lagoon", exact=True).click()
-    sheet.get_by_role("button", name="See what 1 part would bring").click()
-    expect(sheet.get_by_text("Lagoon 2")).to_be_visible()
-    assert palettes() == before, "told first"
-    sheet.get_by_role("button", name="Bring them in").click()
-    expect(sheet).to_be_hidden()
-    assert palettes() == [*before, "Lagoon 2"]
-
-    copies = page.get_by_role("region", name="Copies of Salt Light")
-    copies.get_by_role("listitem").filter(has_text="before parts of another show came in").get_by_role("button").click()
-    copy = page.get_by_role("dialog")
-    row = copy.get_by_role("row").filter(has_text="palettes")
-    expect(row).to_contain_text(f"{len(before)}{len(before) + 1}")
-    copy.get_by_role("button", name="Take it back").click()
-    expect(copy).to_be_hidden()
-    live_state(demo, lambda state: palettes() == before and len(state["running"]) >= 5)

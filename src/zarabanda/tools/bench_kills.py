@@ -117,15 +117,16 @@ class _Load:
         self._thread.join()
 
 
-def measure(rounds: int) -> Report:
-    """Kill each so often, by turns. Times in ms; wrong: runs that were not as the undisturbed one."""
+def measure(rounds: int, jitter_s: float = _JITTER_S) -> Report:
+    """Kill each so often, by turns. Times in ms; wrong: runs that were not as the undisturbed one. jitter_s: within so much time,
+    either way, two runs are compared: more where the machine has other work."""
     begun, slots, node = steal_ticks(), _Slots(), E131Node(0)
     node.on_packet = slots.take
     with tempfile.TemporaryDirectory() as folder:
         data = Path(folder) / "data"
         build(data)
         with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
-            trial = _Trial(running, slots)
+            trial = _Trial(running, slots, jitter_s)
             trial.run(lambda: None)
             calm = trial.run(lambda: None)
             report: Report = {"undisturbed": trial.differs(trial.run(lambda: None), calm)}
@@ -179,8 +180,8 @@ class Run:
 class _Trial:
     """Plays the list again and again."""
 
-    def __init__(self, running: Running, slots: _Slots) -> None:
-        self._running, self._slots = running, slots
+    def __init__(self, running: Running, slots: _Slots, jitter_s: float) -> None:
+        self._running, self._slots, self._jitter_s = running, slots, jitter_s
         self._desk = Desk(running)
         self._desk.until(lambda state: len(state.get("lists", ())) > 1)
         lists = {one["name"]: one["id"] for one in ask(running, "/api/cue-lists")["lists"]}
@@ -226,8 +227,8 @@ class _Trial:
         if run.times[-1] < LASTS_S - 0.5:
             return "it ended too soon"
         values, others = run.values, calm.values
-        for n in np.flatnonzero((run.times >= max(after, _JITTER_S)) & (run.times < LASTS_S - 0.2)):
-            near = np.abs(calm.times - run.times[n]) <= _JITTER_S
+        for n in np.flatnonzero((run.times >= max(after, self._jitter_s)) & (run.times < LASTS_S - 0.2)):
+            near = np.abs(calm.times - run.times[n]) <= self._jitter_s
             low, high = others[near].min(axis=0) - _STEPS, others[near].max(axis=0) + _STEPS
             wrong = (values[n] < low) | (values[n] > high)
             if wrong.any():
