@@ -1,4 +1,5 @@
 import { screen, within } from "@testing-library/react";
+import type { ComponentProps } from "react";
 import { describe, expect, it } from "vitest";
 
 import type { Schemas } from "../../api/client";
@@ -29,7 +30,7 @@ function line(row: Row, live: object = {}, more: object = {}) {
   const every = server.state.rows!.map((one) => (one.id === row.id ? Object.assign({}, one, live) : one));
   return onDemo(
     <BuskRowLine
-      {...(props as never)}
+      {...(props as unknown as ComponentProps<typeof BuskRowLine>)}
       chosen={false}
       letters={false}
       number="2"
