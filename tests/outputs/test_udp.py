@@ -54,9 +54,14 @@ def test_a_wire_never_waits_for_room():
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as nobody:
         nobody.bind(("127.0.0.1", 0))
         wire = UdpWire(Way("unicast", nobody.getsockname()))
+        assert not wire._socket.getblocking(), "where there is no room it refuses at once"
+        sent = 0
         for _ in range(20_000):  # far more than any buffer holds
             with contextlib.suppress(OSError):
                 wire.send(bytes(638), nobody.getsockname())
+                sent += 1
+        assert sent
+        assert nobody.recv(1000) == bytes(638)
         wire.close()
 
 
