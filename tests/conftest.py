@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import fcntl
-import json
 import os
 import shutil
-import urllib.request
 
 import pytest
 from hypothesis import settings
@@ -23,7 +21,7 @@ from zarabanda.network_settings import HERE_ONLY
 from zarabanda.shelf.library import Library
 from zarabanda.show import compile as compiling
 from zarabanda.show.store import Store
-from zarabanda.tools.running import started
+from zarabanda.tools.running import ask, started
 
 os.environ[HERE_ONLY] = "1"  # no test sends anywhere but to this machine
 os.environ[engine.ORDINARY] = "1"  # nor takes the processor from the tests beside it
@@ -65,10 +63,7 @@ class Demo:
 
     def ask(self, path, body=None, method=None):
         """What the API answers; with a body and no method: to a POST."""
-        content = json.dumps(body).encode() if body is not None else None
-        request = urllib.request.Request(self.address + path, content, {"Content-Type": "application/json"}, method=method)
-        with urllib.request.urlopen(request, timeout=60) as answer:
-            return json.loads(answer.read())
+        return ask(self.running, path, body, method)
 
     def act(self, **action):
         self.ask("/api/actions", {"action": action})

@@ -208,14 +208,17 @@ def _add_errors(app: OpenAPI) -> None:
         body = Fault(message=brief(error.message, _MOST_TOLD), place=brief(error.place))
         return jsonify(body.model_dump()), _status(error)
 
+    @app.before_request
+    def begins() -> None:
+        g.edition = app.extensions["zarabanda"].link.edition  # what comes later than this need not be waited for
+
     @app.errorhandler(OutOfStep)
     def out_of_step(error: OutOfStep) -> ResponseReturnValue:
         tried = g.setdefault("out_of_step", 0)
         if tried >= _MOST_STEPS:
             return refused(error)
         g.out_of_step = tried + 1
-        link = app.extensions["zarabanda"].link
-        link.catch_up(link.edition, _STEP_S)
+        app.extensions["zarabanda"].link.catch_up(g.edition, _STEP_S)
         return app.full_dispatch_request()  # the same request once more: an edit of it was rolled back
 
     @app.errorhandler(ValidationError)
