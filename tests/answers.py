@@ -34,6 +34,8 @@ def paths(ask):
     return [f"/api/{one}" for one in (*_PLAIN.split(), *numbered)]
 
 
+BY_NAME = {"parts_ms"}
+"""What has the keys of what happens to be there."""
 NOTHING = None
 """The shape of what is not there: it agrees with any."""
 
@@ -42,13 +44,17 @@ def shape(value):
     """What an answer is made of: keys with the shapes of their values, one shape for all of a list, else a name of its type."""
     if isinstance(value, dict):
         if not all(key.isidentifier() for key in value):
-            return {"by name": _together(map(shape, value.values()))}
-        return {key: shape(one) for key, one in value.items()}
+            return _by_name(value)
+        return {key: _by_name(one) if key in BY_NAME else shape(one) for key, one in value.items()}
     if isinstance(value, list):
         return [_together(map(shape, value))]
     if value is None:
         return NOTHING
     return "number" if isinstance(value, int | float) and not isinstance(value, bool) else type(value).__name__
+
+
+def _by_name(value):
+    return {"by name": _together(map(shape, value.values()))}
 
 
 def _together(shapes):

@@ -8,7 +8,7 @@ PATIENCE_S = 60.0
 
 def until(condition, patience_s=PATIENCE_S):
     """The first true value of `condition()`, looked at often; fails when time runs out, and says how long it waited."""
-    begun = time.monotonic()
+    begun, rest_s = time.monotonic(), 0.02
     while True:
         value = condition()
         if value:
@@ -16,4 +16,5 @@ def until(condition, patience_s=PATIENCE_S):
         waited = time.monotonic() - begun
         if waited > patience_s:
             raise AssertionError(f"not within {waited:.0f} s; last seen: {value!r}")
-        time.sleep(0.02)
+        time.sleep(rest_s)
+        rest_s = min(1.3 * rest_s, 0.2)  # asking is work for those who are waited for

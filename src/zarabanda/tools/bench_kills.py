@@ -29,8 +29,12 @@ from zarabanda.web import processes
 
 KILL_AFTER_S, WITHIN_S, LASTS_S = 1.0, 1.0, 4.6
 """After the go; so long after a kill everything must be as it would be; how long a run is looked at."""
-_JITTER_S, _STEPS = 0.06, 16
-"""Two runs are compared within so much time either way, and so many of the 65,536 steps of a value."""
+FADE_S, LATE_S = 5.0, 0.3
+"""The levels of the spots fade so long, evenly: from them it is read for which time a frame was computed, however late it arrives.
+Once all is as it would be, at least one frame of a second arrives within so much time."""
+_NEAR_S, _STEPS = 0.06, 16
+"""Frames of two runs are compared that lie within so much time of each other, and within so many of the 65,536 steps of a value."""
+_FROM, _TO = 10.0, 90.0
 _APART_S = 31.0
 """Two deaths within a minute cost no pause."""
 _UNIVERSE = 1
@@ -46,14 +50,14 @@ def build(data: Path) -> None:
         with store.edit("bench", "Make a list to be killed in") as session:
             effects = [repositories.effects.store(session, EffectDocument.model_validate(one), kept=True).id for one in _EFFECTS]
             whose = repositories.cues.add_list(session, "Trial", CueListSettings())
-            slow = {"intensity": {"up": 3, "down": 3}, "position": {"fade": 2}, "beam": {"fade": 4}}
+            slow = {"intensity": {"up": FADE_S, "down": FADE_S}, "position": {"fade": 2}, "beam": {"fade": 4}}
             starts = [
                 {"do": "start", "thread": n + 1, "effect": effect, "heads": heads}
                 for n, (effect, heads) in enumerate(zip(effects, (_SPOTS, _WASHES), strict=True))
             ]
             for number, document in enumerate((
-                {"values": {"intensity": dict.fromkeys([*_SPOTS, *_WASHES], 10.0), "zoom": dict.fromkeys(_SPOTS, 10.0)}},
-                {"values": {"intensity": dict.fromkeys(_SPOTS, 90.0), "zoom": dict.fromkeys(_SPOTS, 40.0)}, "times": slow,
+                {"values": {"intensity": dict.fromkeys([*_SPOTS, *_WASHES], _FROM), "zoom": dict.fromkeys(_SPOTS, 10.0)}},
+                {"values": {"intensity": dict.fromkeys(_SPOTS, _TO), "zoom": dict.fromkeys(_SPOTS, 40.0)}, "times": slow,
                  "effects": starts},
                 {"values": {"intensity": dict.fromkeys(_WASHES, 80.0)}, "times": slow, "trigger": {"kind": "with", "wait": 2.0}},
             ), 1):  # fmt: skip
@@ -117,16 +121,15 @@ class _Load:
         self._thread.join()
 
 
-def measure(rounds: int, jitter_s: float = _JITTER_S) -> Report:
-    """Kill each so often, by turns. Times in ms; wrong: runs that were not as the undisturbed one. jitter_s: within so much time,
-    either way, two runs are compared: more where the machine has other work."""
+def measure(rounds: int) -> Report:
+    """Kill each so often, by turns. Times in ms; wrong: runs that were not as the undisturbed one."""
     begun, slots, node = steal_ticks(), _Slots(), E131Node(0)
     node.on_packet = slots.take
     with tempfile.TemporaryDirectory() as folder:
         data = Path(folder) / "data"
         build(data)
         with started(data, "serve", "--no-node", "--node-port", str(node.port)) as running:
-            trial = _Trial(running, slots, jitter_s)
+            trial = _Trial(running, slots)
             trial.run(lambda: None)
             calm = trial.run(lambda: None)
             report: Report = {"undisturbed": trial.differs(trial.run(lambda: None), calm)}
@@ -168,20 +171,28 @@ class Run:
     """One run of the list, as the node got it, and what the engine told of it at its end."""
 
     def __init__(self, times: NDArray[np.float64], slots: NDArray[np.int64], told: dict[str, Any]) -> None:
-        self.times, self.slots, self.told = times, slots.astype(np.int64), told
+        self.times, self.told = times, told
+        spots = slots[:, : 24 * len(_SPOTS)].astype(np.int64).reshape(len(slots), len(_SPOTS), 24)
+        self.values = spots[:, :, 0:6:2] * 256 + spots[:, :, 1:6:2]
+        """Of the spots (24 slots each), frame by frame: pan, tilt, intensity, of 16 bits each."""
+        self.computed = (self.values[:, 0, 2] / 65535 * 100 - _FROM) / (_TO - _FROM) * FADE_S
+        """The time (frames,) that each frame was computed for, in s after the go, as its fading level tells it."""
 
-    @property
-    def values(self) -> NDArray[np.int64]:
-        """Of the spots (24 slots each): pan, tilt, intensity, of 16 bits each."""
-        spots = self.slots[:, : 24 * len(_SPOTS)].reshape(len(self.slots), len(_SPOTS), 24)
-        return np.asarray(spots[:, :, 0:6:2] * 256 + spots[:, :, 1:6:2])
+    def around(self, t: float) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Least and greatest values (spots, 3) near a time, from the frame before to the frame after."""
+        begin, end = np.searchsorted(self.computed, (t - _NEAR_S, t + _NEAR_S))
+        near = slice(max(0, begin - 1), end + 1)
+        low, high = self.values[near].min(axis=0), self.values[near].max(axis=0)
+        hidden = np.diff(self.computed[near]).max(initial=0.0) > _NEAR_S  # it may have turned round between two frames
+        room = _STEPS + hidden * (high - low) / 2
+        return low - room, high + room
 
 
 class _Trial:
     """Plays the list again and again."""
 
-    def __init__(self, running: Running, slots: _Slots, jitter_s: float) -> None:
-        self._running, self._slots, self._jitter_s = running, slots, jitter_s
+    def __init__(self, running: Running, slots: _Slots) -> None:
+        self._running, self._slots = running, slots
         self._desk = Desk(running)
         self._desk.until(lambda state: len(state.get("lists", ())) > 1)
         lists = {one["name"]: one["id"] for one in ask(running, "/api/cue-lists")["lists"]}
@@ -226,17 +237,19 @@ class _Trial:
             return f"the follow-on or a level is another: {run.told} and {calm.told}"
         if run.times[-1] < LASTS_S - 0.5:
             return "it ended too soon"
-        values, others = run.values, calm.values
-        for n in np.flatnonzero((run.times >= max(after, self._jitter_s)) & (run.times < LASTS_S - 0.2)):
-            near = np.abs(calm.times - run.times[n]) <= self._jitter_s
-            low, high = others[near].min(axis=0) - _STEPS, others[near].max(axis=0) + _STEPS
-            wrong = (values[n] < low) | (values[n] > high)
+        computed = run.computed
+        late = (run.times - computed)[run.times > run.times[-1] - 1.0].min()
+        if abs(late) > LATE_S:
+            return f"it goes on {late:.2f} s late"
+        for n in np.flatnonzero((computed >= max(after, _NEAR_S)) & (computed < LASTS_S - 0.2)):
+            low, high = calm.around(computed[n])
+            wrong = (run.values[n] < low) | (run.values[n] > high)
             if wrong.any():
                 spot, what = np.argwhere(wrong)[0]
                 name = ("pan", "tilt", "intensity")[what]
                 return (
-                    f"{name} of spot {_SPOTS[spot]} at {run.times[n]:.2f} s is {values[n, spot, what]}, not {low[spot, what]} to "
-                    f"{high[spot, what]}"
+                    f"{name} of spot {_SPOTS[spot]} at {computed[n]:.2f} s is {run.values[n, spot, what]}, not "
+                    f"{low[spot, what]:.0f} to {high[spot, what]:.0f}"
                 )
         return ""
 

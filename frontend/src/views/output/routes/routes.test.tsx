@@ -22,7 +22,11 @@ const far = (more: Partial<Route> = {}): Partial<Route> => ({
   ...more,
 });
 const withRoutes = (routes: object[], more: object = {}) =>
-  server.gives("GET /api/output/routes", { ...(server.recorded("/api/output/routes") as object), routes, ...more });
+  server.gives("GET /api/output/routes", {
+    ...(server.recorded("/api/output/routes") as object),
+    routes,
+    ...more,
+  });
 const row = async () => within(await screen.findByRole("listitem", { name: /^1–8 to 192/ }));
 
 describe("routes", () => {
