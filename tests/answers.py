@@ -1,6 +1,7 @@
 """What the demo answers, for the front end's tests: `make answers` asks it anew, a test says when that is needed.
 
-`frontend/testing/answers.json`: the answers to what pages ask for, by path, and the live state as it is told.
+`frontend/testing/answers.json`: the answers to what pages ask for, by path (where it is asked with a body: by method and path),
+and the live state as it is told.
 """
 
 from __future__ import annotations
@@ -16,6 +17,15 @@ TARGET = Path(__file__).parent.parent / "frontend" / "testing" / "answers.json"
 _PLAIN = """action-lists busk cue-lists cues/updates draft effects kinds looks media output/devices output/events
     output/found output/line output/nodes output/processes output/routes output/timecode output/universes pages palettes pixels
     pixels/tables recordings rig rig/check show shows shows/copies specials take-over/rigs timelines"""
+
+_FIVE = [str(number) for number in range(101, 106)]
+_ASKED = {
+    "selection": {"text": "101-105", "current": []},
+    "draft/base": {"heads": _FIVE},
+    "colour/read": {"heads": _FIVE, "hex": "#ff4f3a"},
+    "trace": {"head": "101"},
+}
+"""What is asked for with a body, and changes nothing."""
 
 
 def paths(ask):
@@ -90,6 +100,7 @@ def recorded(demo):
     try:
         state, _ = live_state(demo, lambda told: len(told["running"]) >= 5)
         answers = {path: demo.ask(path) for path in paths(demo.ask)}
+        answers |= {f"POST /api/{path}": demo.ask(f"/api/{path}", body) for path, body in _ASKED.items()}
         for one in answers.values():
             if "interfaces" in one:  # of whose machine it is says nothing about the demo
                 one["interfaces"] = [each for each in one["interfaces"] if each["name"] == "lo"]

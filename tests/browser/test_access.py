@@ -41,14 +41,20 @@ def findings(page, part="body"):
     return [f"{one['id']}: {node['html'][:160]}" for one in result["violations"] for node in one["nodes"]]
 
 
+SMALL = """() => [...document.querySelectorAll("header button, footer button, main button")]
+    .filter((button) => !button.dataset.slot && button.offsetParent && button.getBoundingClientRect().height < 30)
+    .map((button) => button.outerHTML.slice(0, 120))"""
+
+
 @pytest.mark.parametrize("view", VIEWS)
-def test_axe_finds_nothing(bare, demo, view):
+def test_axe_finds_nothing_and_targets_are_large_enough_for_fingers(bare, demo, view):
     page = bare(1280, 800)
     if view == "Effects":
         page.get_by_role("button", name="Intensity", exact=True).click()
         page.get_by_role("heading", name="New").wait_for()
     page.get_by_role("tab", name=view, exact=True).click()
     shown(page, view)
+    assert page.evaluate(SMALL) == []
     assert findings(page) == []
     api(demo, "/api/draft", method="DELETE")
 
@@ -106,25 +112,15 @@ def test_nothing_beside_an_effect_is_cut(bare, demo):
 
 
 @pytest.mark.first
-@pytest.mark.parametrize(("width", "height"), [(1024, 768), (1280, 800), (1920, 1080)])
-def test_controls_of_the_frame_are_within_the_window(bare, width, height):
-    page = bare(width, height)
-    for name in ("Blackout", "Undo", "Tap", "Stop all effects", "Clear"):
-        box = page.get_by_role("button", name=name, exact=True).bounding_box()
-        assert box["x"] >= 0, name
-        assert box["x"] + box["width"] <= width, name
-        assert box["y"] + box["height"] <= height, name
-    assert page.evaluate("document.documentElement.scrollWidth") <= width
-
-
-@pytest.mark.parametrize("view", VIEWS)
-def test_targets_of_live_views_are_large_enough_for_fingers(bare, view):
-    page = bare(1280, 800)
-    page.get_by_role("tab", name=view, exact=True).click()
-    small = page.evaluate("""() => [...document.querySelectorAll("header button, footer button, main button")]
-        .filter((button) => !button.dataset.slot && button.offsetParent && button.getBoundingClientRect().height < 30)
-        .map((button) => button.outerHTML.slice(0, 120))""")
-    assert small == []
+def test_controls_of_the_frame_are_within_the_window(bare):
+    for width, height in ((1024, 768), (1280, 800), (1920, 1080)):
+        page = bare(width, height)
+        page.wait_for_function(f"innerWidth === {width} && document.documentElement.scrollWidth <= {width}")
+        for name in ("Blackout", "Undo", "Tap", "Stop all effects", "Clear"):
+            box = page.get_by_role("button", name=name, exact=True).bounding_box()
+            assert box["x"] >= 0, name
+            assert box["x"] + box["width"] <= width, name
+            assert box["y"] + box["height"] <= height, name
 
 
 def test_an_effect_is_made_by_keyboard_alone(bare, demo):

@@ -1,7 +1,6 @@
 """The Effects view: scope, warnings, search, files; each with what the engine or the show then has."""
 
 import json
-import re
 
 import numpy as np
 import pytest
@@ -38,32 +37,6 @@ def test_dragging_in_the_scope_sets_the_depth_in_one_step(page, demo):
     until(lambda: draft_effect(demo)[1] == before)
 
 
-def test_a_warning_says_what_will_be_seen_and_its_button_mends_it(page, demo):
-    select(page, "301-308")
-    start(page, "Position, as a path")
-    warning = page.get_by_text("The lights are dark: nothing of this will be seen.")
-    expect(warning).to_be_visible()
-    page.get_by_role("button", name="Raise intensity to 60 % with it").click()
-    expect(warning).to_have_count(0)
-    until(lambda: demo.universe(2)["slots"][4] > 100)
-    assert [layer["attribute"] for layer in draft_effect(demo)[1]["layers"]] == ["position", "intensity"]
-
-
-def test_the_library_is_searched_by_words_of_the_sentence_and_by_family(page):
-    library = page.get_by_role("listbox", name="Library")
-    every = library.get_by_role("option")
-    expect(every).to_have_count(35)
-    page.get_by_role("textbox", name="Search the library").fill("relay there and back")
-    expect(every).to_have_count(1)
-    expect(every.first).to_contain_text("Lamplighter")
-    page.get_by_role("textbox", name="Search the library").fill("nothing has this")
-    expect(page.get_by_text("No effect has these words")).to_be_visible()
-    page.get_by_role("textbox", name="Search the library").fill("")
-    page.get_by_role("button", name=re.compile(r"\bShow\b")).click()
-    page.get_by_role("option", name="Beam", exact=True).click()
-    expect(every.first).to_contain_text("Frost breath")
-
-
 def test_an_effect_goes_out_as_a_file_and_comes_back_with_what_is_wrong_told(page, demo, tmp_path):
     page.get_by_role("listbox", name="Library").get_by_role("option", name="Undertow").click()
     page.get_by_role("button", name="Undertow: more").click()
@@ -87,35 +60,7 @@ def test_an_effect_goes_out_as_a_file_and_comes_back_with_what_is_wrong_told(pag
     until(lambda: "Undertow again" not in [effect["name"] for effect in api(demo, "/api/effects")["effects"]])
 
 
-def test_colours_of_a_second_layer_come_to_the_node(page, demo):
-    select(page, "101-110")
-    start(page)
-    page.get_by_role("button", name="Add a layer").click()
-    page.get_by_role("menuitem", name="Colour, through stops").click()
-    page.get_by_role("button", name="Stops: 2 colours").wait_for()
-    until(lambda: spot_levels(demo).max() > 20)
-    slots = np.frombuffer(demo.universe(1)["slots"], np.uint8)[:240].reshape(10, 24)
-    assert np.ptp(slots[:, 7:10].astype(int), axis=0).max() > 20, "the flags of the heads differ"
-
-
-def test_an_effect_on_nothing_offers_the_lights_in_its_place(page, demo):
-    page.get_by_role("button", name="New effect").click()
-    page.get_by_role("menuitem", name="Colour, through stops").click()
-    offer = page.get_by_role("region", name="Lights to run it on")
-    offer.get_by_text("made-up row of ten heads").wait_for()
-    offer.get_by_role("button", name="Mid washes").click()
-    offer.wait_for(state="detached")
-    until(lambda: [len(one["heads"]) for one in api(demo, "/api/draft")["effects"]] == [10])
-    page.get_by_text("The lights are dark").wait_for()
-    page.get_by_role("button", name="Woven by").click()
-    page.get_by_role("option", name="Colour alone").click()
-    page.get_by_text("10 lanes, colour alone").wait_for()
-    page.keyboard.press("Escape")
-    page.keyboard.press("Shift+Escape")
-    until(lambda: api(demo, "/api/draft")["effects"] == [])
-
-
-def test_what_is_kept_of_a_frozen_effect_is_what_was_on_stage(page, demo):
+def test_what_is_kept_of_a_frozen_effect_is_what_was_on_stage(demo):
     act(demo, do="level", control="control:1", value=0.25)
     until(lambda: spot_levels(demo).max() > 2)
     act(demo, do="freeze", key="control:1")

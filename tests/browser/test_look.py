@@ -75,44 +75,6 @@ def test_five_lights_are_aimed_at_one_point_and_fanned_across(look, demo):
     assert landed(demo)[2][0] == pytest.approx(said[0] + 1, abs=0.02)
 
 
-def test_values_are_typed_changed_by_a_difference_and_taken_out(look, demo):
-    page = look
-    level = page.get_by_role("group", name="Intensity", exact=True)
-    level.get_by_role("slider").focus()
-    page.keyboard.type("60")
-    page.keyboard.press("Enter")
-    until(lambda: values(demo, "intensity") == dict.fromkeys(FIVE, 60.0))
-    choose(page, "101-102")
-    typed = level.get_by_role("textbox")
-    typed.fill("-10 %")
-    typed.press("Enter")
-    until(lambda: values(demo, "intensity").get("101") == 50)
-    choose(page, "101-105")
-    expect(typed).to_have_value("50 … 60")
-    api(demo, "/api/draft/values", {"values": {"intensity": {"105": 42.0}}})  # another hand: the last wins, and it is seen here
-    expect(typed).to_have_value("42 … 60")
-    api(demo, "/api/draft/values", {"values": {"intensity": {"105": 60.0}}})
-    expect(typed).to_have_value("50 … 60")
-    typed.focus()
-    page.keyboard.press("Shift+ArrowUp")
-    until(lambda: values(demo, "intensity") == {"101": 60, "102": 60, "103": 70, "104": 70, "105": 70})
-    typed.fill("loud")
-    typed.press("Enter")
-    page.get_by_text("is no value: type a number such as 60").wait_for()
-    until(lambda: demo.universe(1)["slots"][4] == round(0.6 * 65535) >> 8)
-
-    gobo = page.get_by_role("group", name="Gobo", exact=True)
-    gobo.get_by_role("radio", name="rings").click()
-    until(lambda: values(demo, "gobo") == dict.fromkeys(FIVE, 3.0))
-    draft = page.get_by_role("region", name="Draft")
-    draft.get_by_role("button", name="Take out Gobo, draft").click()
-    until(lambda: values(demo, "gobo") == {})
-    draft.get_by_role("button", name="Clear the draft").click()
-    draft.get_by_text("Nothing is set by hand.").wait_for()
-    page.get_by_role("button", name="Undo").click()
-    until(lambda: values(demo, "intensity").get("105") == 70)
-
-
 def test_shift_drags_by_the_same_difference_and_lights_that_lack_it_are_counted(look, demo):
     page = look
     api(demo, "/api/draft/values", {"values": {"zoom": {"101": 10.0, "102": 20.0}}})
@@ -129,30 +91,6 @@ def test_shift_drags_by_the_same_difference_and_lights_that_lack_it_are_counted(
     until(lambda: values(demo, "zoom").get("101", 10) > 10.5)
     now = values(demo, "zoom")
     assert now["102"] - now["101"] == pytest.approx(10, abs=0.01)
-
-
-def test_what_is_on_stage_is_taken_and_changes_take_their_time(look, demo):
-    page = look
-    act(demo, do="press", control="control:7")  # eights on the spots
-    live_state(demo, lambda state: state["running"])
-    page.get_by_role("button", name="Take from stage").click()
-    page.get_by_role("menuitem", name="Its position").click()
-    until(lambda: len(values(demo, "pan")) == 5)
-    assert values(demo, "intensity") == {}
-    assert len(set(values(demo, "pan").values())) > 1
-    act(demo, do="stop-all")
-    takes = page.get_by_role("textbox", name="Changes take")
-    takes.fill("20")
-    takes.press("Enter")
-    level = page.get_by_role("group", name="Intensity", exact=True).get_by_role("textbox")
-    level.fill("100")
-    level.press("Enter")
-    until(lambda: 0 < demo.universe(1)["slots"][4] < 200)  # on its way
-    takes.fill("0")
-    takes.press("Enter")
-    level.fill("90")
-    level.press("Enter")
-    until(lambda: demo.universe(1)["slots"][4] == round(0.9 * 65535) >> 8)
 
 
 def test_axe_finds_nothing(bare, demo):  # noqa: F811

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.engine import act, api, live_state
+from tests.browser.engine import act, api
 from tests.browser.test_look import FIVE, choose, look, quiet_stage, values  # noqa: F401
 from tests.waiting import until
 
@@ -113,25 +113,6 @@ def test_two_ways_between_colours_are_compared_on_two_groups(look, demo):  # noq
     page.get_by_role("tab", name="Aim").click()
     until(lambda: cmy(demo) == [0, 255, 255])  # looked away: as it was
     api(demo, "/api/colour/way", {"way": "rgb"}, method="PUT")
-
-
-def test_a_look_is_prepared_blind_and_sent(look, demo):  # noqa: F811
-    page = look
-    page.get_by_role("contentinfo", name="Now running").get_by_text("Running", exact=True).click()
-    page.keyboard.press("b")
-    blind = page.get_by_role("region", name="Blind")
-    blind.get_by_text("The stage stays as it was.").wait_for()
-    level = page.get_by_role("group", name="Intensity", exact=True).get_by_role("textbox")
-    level.fill("100")
-    level.press("Enter")
-    until(lambda: len(values(demo, "intensity")) == 5)
-    frames = live_state(demo, lambda state: state["blind"])[0]["health"]["frames"]
-    live_state(demo, lambda state: state["health"]["frames"] > frames + 20)
-    assert demo.universe(1)["slots"][4] == 0
-    blind.get_by_role("button", name="Send in 3 s").click()
-    until(lambda: 0 < demo.universe(1)["slots"][4] < 255)
-    until(lambda: demo.universe(1)["slots"][4] == 255)
-    expect(blind).to_have_count(0)
 
 
 def test_the_trace_says_why_a_light_is_red(look, demo):  # noqa: F811

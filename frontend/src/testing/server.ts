@@ -77,7 +77,7 @@ class RecordedServer {
       const answer = this.given.get(longest);
       return typeof answer === "function" ? (answer as (asked: Asked) => unknown)(asked) : answer;
     }
-    return asked.method === "GET" ? recorded.answers[asked.path] : undefined;
+    return recorded.answers[asked.method === "GET" ? asked.path : name];
   }
 }
 

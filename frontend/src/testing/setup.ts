@@ -57,6 +57,7 @@ HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement) {
   const kept = this as HTMLCanvasElement & { paper?: unknown };
   return (kept.paper ??= paper());
 } as never;
+HTMLCanvasElement.prototype.toDataURL = () => "data:,";
 Element.prototype.scrollIntoView = () => undefined;
 Element.prototype.setPointerCapture = () => undefined;
 Element.prototype.releasePointerCapture = () => undefined;
