@@ -43,7 +43,7 @@ def findings(page, part="body"):
 
 SMALL = """() => [...document.querySelectorAll("header button, footer button, main button")]
     .filter((button) => !button.dataset.slot && button.offsetParent && button.getBoundingClientRect().height < 30)
-    .map((button) => button.outerHTML.slice(0, 120))"""
+    .map((button) => `${button.ariaLabel ?? ""} ${button.textContent} ${button.outerHTML.slice(0, 120)}`)"""
 
 
 @pytest.mark.parametrize("view", VIEWS)

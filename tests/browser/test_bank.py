@@ -64,35 +64,6 @@ def test_alone_while_held_and_a_fader_that_another_browser_moves(bank, demo, ope
     expect(other.get_by_role("slider", name="Mid washes, level of the group")).to_have_value("100")
 
 
-def test_pages_are_switched_by_key_and_by_button_and_a_moved_fader_keeps_its_value(bank, demo):
-    page = bank
-    fader = page.get_by_role("slider", name="Rear spots, level of the group")
-    fader.fill("70")
-    page.get_by_role("heading", name="Running").or_(page.locator("body")).first.click(position={"x": 5, "y": 5})
-    page.keyboard.press("2")
-    page.get_by_role("region", name="Songs").wait_for()
-    button(page, "To the dance floor").click()
-    page.get_by_role("region", name="Dance floor").wait_for()
-    expect(fader).to_have_value("70")
-    fader.fill("100")
-
-
-def test_a_fader_is_put_on_changed_and_taken_off_while_the_page_is_arranged(bank, demo):
-    page = bank
-    page.get_by_role("button", name="Arrange").click()
-    page.get_by_role("button", name="Fader 14, empty").click()
-    dialog = page.get_by_role("dialog")
-    dialog.get_by_role("button", name="Cue list", exact=False).last.click()
-    page.get_by_role("option", name="Saltworks", exact=True).click()
-    dialog.get_by_role("button", name="Put it there").click()
-    page.get_by_role("button", name="Fader 14, Saltworks").click()
-    dialog.get_by_role("textbox", name="Name").fill("Salt")
-    dialog.get_by_role("button", name="Keep").click()
-    page.get_by_role("button", name="Fader 14, Salt", exact=True).click()
-    dialog.get_by_role("button", name="Take it off").click()
-    page.get_by_role("button", name="Fader 14, empty").wait_for()
-
-
 def test_a_look_is_kept_of_the_draft_and_pressed_on_its_button(page, demo):
     api(demo, "/api/draft/change", {"heads": ["201", "202"], "attribute": "intensity", "to": 64})
     page.get_by_role("tab", name="Look", exact=True).click()

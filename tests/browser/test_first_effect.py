@@ -186,17 +186,3 @@ def test_a_slider_previews_while_it_moves_and_is_one_step_to_undo(page, demo):
     page.keyboard.press("Escape")
     page.keyboard.press("Control+z")
     until(lambda: draft_effect(demo)[1] == before)
-
-
-def test_flash_and_latch_buttons(page, demo):
-    show_faders(page)
-    page.get_by_role("button", name="Ladders: moons").click()
-    live_state(demo, lambda state: any(one["name"] == "Two moons" for one in state["running"]))
-    page.get_by_role("button", name="Ladders: moons").click()
-    live_state(demo, lambda state: not state["running"])
-    flash = page.get_by_role("button", name="Crowd: heartbeat").bounding_box()
-    page.mouse.move(flash["x"] + 20, flash["y"] + 20)
-    page.mouse.down()
-    live_state(demo, lambda state: any(one["name"] == "Heartbeat" for one in state["running"]))
-    page.mouse.up()
-    live_state(demo, lambda state: not state["running"])

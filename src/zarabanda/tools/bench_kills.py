@@ -30,10 +30,10 @@ from zarabanda.web import processes
 KILL_AFTER_S, WITHIN_S, LASTS_S = 1.0, 1.0, 4.6
 """After the go; so long after a kill everything must be as it would be; how long a run is looked at."""
 FADE_S, LATE_S = 5.0, 0.3
-"""The levels of the spots fade so long, evenly: from them it is read for which time a frame was computed, however late it arrives.
+"""The levels of the spots fade so long, evenly: they tell for which time a frame was computed, however late it arrives.
 Once all is as it would be, at least one frame of a second arrives within so much time."""
 _NEAR_S, _STEPS = 0.06, 16
-"""Frames of two runs are compared that lie within so much time of each other, and within so many of the 65,536 steps of a value."""
+"""Frames of two runs are compared that lie so near each other in time, within so many of the 65,536 steps of a value."""
 _FROM, _TO = 10.0, 90.0
 _APART_S = 31.0
 """Two deaths within a minute cost no pause."""
