@@ -34,6 +34,8 @@ FADE_S, LATE_S = 5.0, 0.3
 Once all is as it would be, at least one frame of a second arrives within so much time."""
 _NEAR_S, _STEPS = 0.06, 16
 """Frames of two runs are compared that lie so near each other in time, within so many of the 65,536 steps of a value."""
+_FRAMES = 20
+"""Fewer that can be compared say nothing."""
 _FROM, _TO = 10.0, 90.0
 _APART_S = 31.0
 """Two deaths within a minute cost no pause."""
@@ -241,7 +243,10 @@ class _Trial:
         late = (run.times - computed)[run.times > run.times[-1] - 1.0].min()
         if abs(late) > LATE_S:
             return f"it goes on {late:.2f} s late"
-        for n in np.flatnonzero((computed >= max(after, _NEAR_S)) & (computed < LASTS_S - 0.2)):
+        compared = np.flatnonzero((computed >= max(after, _NEAR_S)) & (computed < LASTS_S - 0.2))
+        if len(compared) < _FRAMES:
+            return f"only {len(compared)} frames can be compared"
+        for n in compared:
             low, high = calm.around(computed[n])
             wrong = (run.values[n] < low) | (run.values[n] > high)
             if wrong.any():
