@@ -20,7 +20,7 @@ const More = styled.div`
   border-top: 1px solid var(--line);
   button {
     width: 100%;
-    min-height: 30px;
+    min-height: 28px;
     font-size: 14px;
     justify-content: center;
     color: var(--quiet);

@@ -240,7 +240,7 @@ class _Trial:
         if run.times[-1] < LASTS_S - 0.5:
             return "it ended too soon"
         computed = run.computed
-        late = (run.times - computed)[run.times > run.times[-1] - 1.0].min()
+        late = (run.times - computed)[(computed > LASTS_S - 1.2) & (computed < LASTS_S)].min(initial=LASTS_S)
         if abs(late) > LATE_S:
             return f"it goes on {late:.2f} s late"
         compared = np.flatnonzero((computed >= max(after, _NEAR_S)) & (computed < LASTS_S - 0.2))
