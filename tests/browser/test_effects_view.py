@@ -1,4 +1,4 @@
-"""The Effects view: scope, warnings, search, files; each with what the engine or the show then has."""
+"""The Effects view: scope, files, what is frozen; each with what the engine or the show then has."""
 
 import json
 

@@ -72,4 +72,13 @@ export function onDemo(part: ReactNode, more: Partial<LiveState> = {}) {
 }
 
 /** A weave with nothing in it. */
-const WEAVE = { heads: [], rows: 0, columns: 0, pixels: "", notices: [], scopes: [], seconds: 1, beats: 1 };
+export const WEAVE = {
+  heads: [],
+  rows: 0,
+  columns: 0,
+  pixels: "",
+  notices: [],
+  scopes: [],
+  seconds: 1,
+  beats: 1,
+};

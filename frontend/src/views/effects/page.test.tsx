@@ -1,23 +1,20 @@
 import { act, screen, waitFor, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 
+import { queries } from "../../api/queries";
 import { desk, useDesk } from "../../state";
-import { onDemo } from "../../testing/page";
+import { onDemo, WEAVE } from "../../testing/page";
 import { Fault, server } from "../../testing/server";
 import { Toasts } from "../../ui/Toasts";
 import { EffectsView } from "./EffectsView";
 
 const TIDE = 34;
-const WEAVE = {
-  ...{ heads: [], rows: 0, columns: 0, pixels: "", scopes: [], seconds: 1, beats: 1 },
-  attributes: ["look", "intensity"],
-};
 const effect = (more: object = {}) => ({ ...server.recorded(`/api/effects/${TIDE}`), ...more });
 
 /** The view; with an effect open where one is asked for. */
 function view(open: { key?: string | null; more?: object; notices?: object[] } | null = null) {
   const shown = effect(open?.more);
-  const weave = { ...WEAVE, notices: open?.notices ?? [] };
+  const weave = { ...WEAVE, attributes: ["look", "intensity"], notices: open?.notices ?? [] };
   server.gives(`GET /api/effects/${TIDE}`, shown);
   const page = onDemo(
     <>
@@ -151,15 +148,13 @@ describe("an effect", () => {
     await waitFor(() => expect(useDesk.getState().effect).toEqual({ id: 77, key: "control:4" }));
   });
   it("deleted elsewhere is not lost", async () => {
-    view({});
+    const { user } = view({});
     await screen.findAllByRole("button", { name: /^Low: / });
     server.gives(`GET /api/effects/${TIDE}`, new Fault("There is no effect 34.", 404));
     server.gives("POST /api/effects", { effect: effect({ id: 78 }) });
-    const { queries } = await import("../../api/queries");
     await act(() => queries.invalidateQueries());
     expect(await screen.findByRole("alert")).toHaveTextContent("It was deleted while it was open here");
-    const { userEvent } = await import("@testing-library/user-event");
-    await userEvent.click(screen.getByRole("button", { name: "Keep it as a new effect" }));
+    await user.click(screen.getByRole("button", { name: "Keep it as a new effect" }));
     await isAsked("effects", { document: effect().document });
     await waitFor(() => expect(useDesk.getState().effect?.id).toBe(78));
   });

@@ -1,7 +1,7 @@
 import { act, screen, waitFor, within } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 
-import { desk } from "../../../state";
+import { desk, useDesk } from "../../../state";
 import { onDemo } from "../../../testing/page";
 import { server } from "../../../testing/server";
 import { FaderBank } from "./FaderBank";
@@ -109,7 +109,6 @@ describe("a page that is arranged", () => {
     await user.click(screen.getByRole("button", { name: "Arrange" }));
     await user.click(screen.getByRole("button", { name: "Fader 1, Spots: tide fold" }));
     await user.click(await screen.findByRole("button", { name: "Edit the effect" }));
-    const { useDesk } = await import("../../../state");
     expect(useDesk.getState()).toMatchObject({ view: "effects", effect: { key: "control:1" } });
     act(() => desk.show("busk"));
   });
