@@ -2,11 +2,13 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { act, render } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
+import { StyleSheetManager } from "styled-components";
 import { vi } from "vitest";
 
 import { queries } from "../api/queries";
 import { connect, useConnection, type Action, type LiveState } from "../live/socket";
 import { useDesk } from "../state";
+import { hush } from "../ui/Toasts";
 import { server } from "./server";
 
 /** The engine's end of the live socket: tells states, and hears actions. */
@@ -33,6 +35,8 @@ class FakeSocket {
   }
 }
 
+/** Where styles go: jsdom would reckon them anew for every role that is asked for, and lays nothing out by them. */
+const unseen = document.createElement("div");
 const begin = { desk: useDesk.getState(), connection: useConnection.getState() };
 
 /** A part of the page, or all of it, on the recorded demo: what it asks is answered, what it does is heard. */
@@ -41,6 +45,7 @@ export function onDemo(part: ReactNode, more: Partial<LiveState> = {}) {
     asked.path.endsWith("/weave") ? { ...WEAVE } : undefined,
   );
   queries.clear();
+  hush();
   useDesk.setState(begin.desk, true);
   useConnection.setState(begin.connection, true);
   FakeSocket.heard = [];
@@ -53,7 +58,11 @@ export function onDemo(part: ReactNode, more: Partial<LiveState> = {}) {
   say({ type: "hello", engine: true, holder: "page", show: "" });
   say(state);
   const user = userEvent.setup();
-  const shown = render(<QueryClientProvider client={queries}>{part}</QueryClientProvider>);
+  const shown = render(
+    <StyleSheetManager target={unseen}>
+      <QueryClientProvider client={queries}>{part}</QueryClientProvider>
+    </StyleSheetManager>,
+  );
   return {
     user,
     ...shown,

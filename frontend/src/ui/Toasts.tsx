@@ -17,6 +17,9 @@ export function say(text: string, kind: "done" | "problem" = "problem") {
   queue.add(text, kind === "done" ? { timeout: 5000 } : { timeout: 12000 });
 }
 
+/** Take back all that is said. */
+export const hush = () => queue.clear();
+
 const Region = styled(ToastRegion)`
   position: fixed; /* over the stage, which no message speaks of */
   left: 50%;
