@@ -32,8 +32,9 @@ KILL_AFTER_S, WITHIN_S, LASTS_S = 1.0, 1.0, 4.6
 FADE_S, LATE_S = 5.0, 0.3
 """The levels of the spots fade so long, evenly: they tell for which time a frame was computed, however late it arrives.
 Once all is as it would be, at least one frame of a second arrives within so much time."""
-_NEAR_S, _STEPS = 0.06, 16
-"""Frames of two runs are compared that lie so near each other in time, within so many of the 65,536 steps of a value."""
+_NEAR_S, _STEPS, _TURNS = 0.06, 16, 40_000
+"""Frames of two runs are compared that lie so near each other in time, within so many of the 65,536 steps of a value, and this
+many times the square of the seconds between two frames: so far a value can have gone, turned and come back between them."""
 _FRAMES = 20
 """Fewer that can be compared say nothing."""
 _FROM, _TO = 10.0, 90.0
@@ -185,8 +186,7 @@ class Run:
         begin, end = np.searchsorted(self.computed, (t - _NEAR_S, t + _NEAR_S))
         near = slice(max(0, begin - 1), end + 1)
         low, high = self.values[near].min(axis=0), self.values[near].max(axis=0)
-        hidden = np.diff(self.computed[near]).max(initial=0.0) > _NEAR_S  # it may have turned round between two frames
-        room = _STEPS + hidden * (high - low) / 2
+        room = _STEPS + _TURNS * np.diff(self.computed[near]).max(initial=0.0) ** 2
         return low - room, high + room
 
 
