@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import contextlib
 import fcntl
 import os
 import shutil
+import sqlite3
+import threading
 
 import pytest
 from hypothesis import settings
-from sqlalchemy import text
+from sqlalchemy import inspect, text
 
 from tests import evidence, nothing_left
 from tests.thoroughness import scaled
@@ -20,6 +23,7 @@ from zarabanda.engine import stage_clock
 from zarabanda.network_settings import HERE_ONLY
 from zarabanda.shelf.library import Library
 from zarabanda.show import compile as compiling
+from zarabanda.show import store as stores
 from zarabanda.show.store import Store
 from zarabanda.tools.running import ask, started
 
@@ -36,6 +40,28 @@ settings.load_profile("new examples" if os.environ.get("ZARABANDA_NEW_EXAMPLES")
 def pytest_configure(config):
     for plugin in (evidence, nothing_left):
         config.pluginmanager.register(plugin, plugin.__name__)
+
+
+@pytest.fixture(scope="session", autouse=True)
+def tables_made_once():
+    """New files of this process get their tables from a copy: five hundred of them would be migrated from the oldest on."""
+    migrate, (made, copied) = stores.migrate, (sqlite3.connect(":memory:", check_same_thread=False), threading.Lock())
+
+    def quickly(engine, version=""):
+        new = not version and not inspect(engine).has_table("alembic_version")
+        with copied if new else contextlib.nullcontext(), engine.connect() as connection:
+            kept = connection.connection.driver_connection
+            if new and made.execute("SELECT 1 FROM sqlite_master").fetchone():
+                made.backup(kept)
+                return
+            migrate(engine, version)
+            if new:
+                kept.backup(made)
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(stores, "migrate", quickly)
+        yield
+    made.close()
 
 
 UNTOUCHED = "As it was made"

@@ -1,11 +1,12 @@
-"""How much is tried: properties and mutations scale together. A fifth for every commit, ten times as much at night."""
+"""How much is tried: properties and mutations scale together. All checks take half of what is written; those before a commit a
+fifth of that, and those at night ten times as much."""
 
 import os
 
 from hypothesis import settings
 
 HOW_THOROUGH = float(os.environ.get("ZARABANDA_THOROUGH", "1"))
-"""1: all checks; 0.2: those before a commit; 10: at night."""
+"""What is written times this is tried."""
 
 
 def scaled(count):
@@ -14,5 +15,5 @@ def scaled(count):
 
 
 def thorough(examples, **more):
-    """Settings of a property that draws so many examples when all checks run."""
+    """Settings of a property that draws so many examples, scaled."""
     return settings(max_examples=scaled(examples), **more)

@@ -1,29 +1,24 @@
 """The rig over the API: from an empty show on, every change one edit, everything that uses a fixture follows."""
 
+import shutil
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.thoroughness import thorough
 from zarabanda.core.rig.modes import head_keys, lit_keys
-from zarabanda.demo import salt_light
 from zarabanda.show.head_keys import Renaming, changed
-from zarabanda.show.store import Store
 from zarabanda.stock.kinds import plain_kinds
-from zarabanda.web.app import create_app
 
 pytestmark = pytest.mark.slow
 
 
 @pytest.fixture
-def client(tmp_path):
-    store = Store(tmp_path / "show.db")
-    with store.edit("test", "Make the show") as session:
-        salt_light.new_show(session, "New show")
-    store.close()
-    app = create_app(tmp_path, connect=False)
-    yield app.test_client()
-    app.extensions["zarabanda"].store.close()
+def client(routes, tmp_path, new_show):
+    shutil.copy(new_show, tmp_path)
+    with routes(tmp_path) as app:
+        yield app.test_client()
 
 
 def post(client, path, status=200, **body):

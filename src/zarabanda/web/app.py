@@ -17,15 +17,9 @@ from werkzeug.exceptions import HTTPException
 from zarabanda import __version__
 from zarabanda.errors import Busy, InUse, NotThere, OutOfStep, ZarabandaError, brief
 from zarabanda.formats.effect_document import faults
-from zarabanda.shelf.library import Library
-from zarabanda.show.store import Store
-from zarabanda.workers import Troubles
 
-from .context import Context
+from .context import opened
 from .guard import add_guard
-from .hearing import Hearing
-from .keeping import Keeping
-from .link import EngineLink
 from .live import add_live_socket
 from .parts import Fault
 from .resources import (
@@ -133,14 +127,7 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     )
     app.config["MAX_CONTENT_LENGTH"] = 8 << 20
     app.wsgi_app = _without_deflate(app.wsgi_app)  # type: ignore[method-assign,assignment]  # as Flask says to wrap it
-    troubles = Troubles()
-    library = Library(data).adopted()
-    store = Store(library.open_path, troubles)
-    link = EngineLink(data, store, troubles, library.open_id)
-    store.on_edit = link.edited
-    hearing = Hearing(data, link, troubles)
-    keeping = Keeping(library, store, link, troubles)
-    app.extensions["zarabanda"] = Context(data, library, store, link, hearing, keeping)
+    own = app.extensions["zarabanda"] = opened(data)
     for blueprint in (
         show.api,
         shows.api,
@@ -194,11 +181,11 @@ def create_app(data: Path, *, access_code: str = "", hosts: Sequence[str] = (), 
     add_guard(app, access_code=access_code, names=hosts)
     _add_errors(app)
     _add_pages(app)
-    add_live_socket(app, link)
+    add_live_socket(app, own.link)
     if connect:
-        link.start()
-        hearing.start()
-        keeping.start()
+        own.link.start()
+        own.hearing.start()
+        own.keeping.start()
     return app
 
 

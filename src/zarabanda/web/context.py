@@ -14,6 +14,7 @@ from flask import current_app, g
 from zarabanda.errors import Busy
 from zarabanda.shelf.library import Library
 from zarabanda.show.store import Store
+from zarabanda.workers import Troubles
 
 from .hearing import Hearing
 from .jobs import Jobs
@@ -55,6 +56,16 @@ class Context:
     """The newest change that was kept, by browser."""
     jobs: Jobs = field(default_factory=Jobs)
     weaves: Turns = field(default_factory=lambda: Turns(at_once=2, wait_s=10.0))
+
+
+def opened(data: Path) -> Context:
+    """Of a data folder, on its open show; nothing is sent or looked for yet."""
+    troubles = Troubles()
+    library = Library(data).adopted()
+    store = Store(library.open_path, troubles)
+    link = EngineLink(data, store, troubles, library.open_id)
+    store.on_edit = link.edited
+    return Context(data, library, store, link, Hearing(data, link, troubles), Keeping(library, store, link, troubles))
 
 
 def context() -> Context:
