@@ -9,7 +9,18 @@ from zarabanda.engine.frames import FrameWriter
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
 from zarabanda.errors import ZarabandaError
-from zarabanda.messages import DraftValuesPart, EffectPart, PalettePart, ShowUpdate, TempoPart, action
+from zarabanda.messages import (
+    DraftValuesPart,
+    EffectPart,
+    PalettePart,
+    PixelMapPart,
+    PreviewEffect,
+    PreviewPixels,
+    PreviewValues,
+    ShowUpdate,
+    TempoPart,
+    action,
+)
 from zarabanda.outputs.base import MemoryOutput
 
 
@@ -108,6 +119,26 @@ def test_a_preview_lasts_until_the_next_show_part():
     assert compiler.preview_effect(1, effect(name="other")).instances["draft:1"].name == "other"
     assert program(show(effect(), revision=3), compiler).instances["draft:1"].name == "rise"
     assert (compiler.arrived("effect", 1), compiler.arrived("opening")) == (1, 1), "of what did not change"
+
+
+WALL = {"canvas": {"kind": "grid", "columns": 4, "rows": 1, "heads": ["1", "2", "3", "4"]}, "layers": []}
+
+
+@pytest.mark.parametrize(
+    ("edit", "preview"),
+    [
+        (EffectPart(1, effect(name="kept")), lambda revision: PreviewEffect(1, effect(name="seen"), revision)),
+        (PixelMapPart(7, "Wall", WALL), lambda revision: PreviewPixels(PixelMapPart(7, "Seen", WALL), revision)),
+        (DraftValuesPart("intensity", {"1": 5.0}), lambda revision: PreviewValues({"intensity": {"1": 9.0}}, revision)),
+    ],
+    ids=["effect", "pixels", "values"],
+)
+def test_a_preview_that_an_edit_has_overtaken_is_not_shown(edit, preview):
+    compiler = Compiler()
+    program(show(effect()), compiler)
+    before = compiler.take(ShowUpdate("test", 5, [edit]))
+    assert compiler.preview(preview(4)) is None, "the edit is newer"
+    assert compiler.preview(preview(5)) is not before, "made from the show with the edit"
 
 
 def test_an_edit_makes_again_what_it_touches_and_nothing_else():

@@ -45,6 +45,9 @@ from zarabanda.messages import (
     PicturePart,
     PixelMapPart,
     PlayerId,
+    PreviewEffect,
+    PreviewPixels,
+    PreviewValues,
     RoutePart,
     ShowUpdate,
     SpecialPart,
@@ -173,6 +176,25 @@ class Compiler:
             fade_s=update.fade_s,
             written_back=tuple(update.written_back),
         )
+
+    def preview(self, message: PreviewEffect | PreviewPixels | PreviewValues) -> Program | None:
+        """The program with what is being edited; None: an edit of the same has overtaken it."""
+        match message:
+            case PreviewEffect():
+                overtaken = self.arrived("effect", message.effect_id)
+            case PreviewPixels():
+                overtaken = self.arrived("pixel-map", message.part.id)
+            case PreviewValues():
+                overtaken = self.arrived("draft-values")
+        if message.revision < overtaken:
+            return None
+        match message:
+            case PreviewEffect():
+                return self.preview_effect(message.effect_id, message.document)
+            case PreviewPixels():
+                return self.preview_pixels(message.part)
+            case PreviewValues():
+                return self.preview_values(message.values)
 
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> Program:
         """The program with another document for an effect, until the next update."""

@@ -280,18 +280,11 @@ class Engine:
                     case ShowUpdate():
                         program = trial.take(message)
                         kept = ShowUpdate(message.session, message.revision, list(trial.parts), whole=True, show=program.show)
-                    case PreviewEffect():
-                        if message.revision < trial.arrived("effect", message.effect_id):
-                            return  # an edit has overtaken it
-                        program = trial.preview_effect(message.effect_id, message.document)
-                    case PreviewPixels():
-                        if message.revision < trial.arrived("pixel-map", message.part.id):
+                    case PreviewEffect() | PreviewPixels() | PreviewValues():
+                        seen = trial.preview(message)
+                        if seen is None:
                             return
-                        program = trial.preview_pixels(message.part)
-                    case PreviewValues():
-                        if message.revision < trial.arrived("draft-values"):
-                            return
-                        program = trial.preview_values(message.values)
+                        program = seen
                     case Audition():
                         program = trial.audition(message if message.document is not None else None)
                 self._unproven.append((program, kept))
