@@ -1,9 +1,9 @@
 import { QueryClientProvider } from "@tanstack/react-query";
-import { act, render } from "@testing-library/react";
+import { act, render, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { StyleSheetManager } from "styled-components";
-import { vi } from "vitest";
+import { expect, vi } from "vitest";
 
 import { queries } from "../api/queries";
 import { connect, useConnection, type Action, type LiveState } from "../live/socket";
@@ -76,7 +76,6 @@ export function onDemo(part: ReactNode, more: Partial<LiveState> = {}) {
     lose: () => act(() => socket.close()),
     /** Actions that the engine heard. */
     actions: () => FakeSocket.heard.filter((one) => one.type === "action").map((one) => one.action!),
-    heard: () => FakeSocket.heard,
   };
 }
 
@@ -91,3 +90,7 @@ export const WEAVE = {
   seconds: 1,
   beats: 1,
 };
+
+/** Wait until the server is asked for an edit of a path below /api/ that says at least this. */
+export const isAsked = (path: string, body: object) =>
+  waitFor(() => expect(server.bodies(path).at(-1)).toMatchObject(body));

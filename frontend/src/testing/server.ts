@@ -52,6 +52,11 @@ class RecordedServer {
     return this.asked.filter((one) => one.method !== "GET");
   }
 
+  /** What was said with those edits of one path below /api/. */
+  bodies(path: string) {
+    return this.edits.filter((one) => one.path === `/api/${path}`).map((one) => one.body);
+  }
+
   async answered(request: Request): Promise<Response> {
     const path = new URL(request.url).pathname + new URL(request.url).search;
     const text = await request.text();

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 
 import { queries } from "../../api/queries";
 import { desk, useDesk } from "../../state";
-import { onDemo, WEAVE } from "../../testing/page";
+import { onDemo, WEAVE, isAsked } from "../../testing/page";
 import { Fault, server } from "../../testing/server";
 import { Toasts } from "../../ui/Toasts";
 import { EffectsView } from "./EffectsView";
@@ -27,9 +27,6 @@ function view(open: { key?: string | null; more?: object; notices?: object[] } |
   if (open) act(() => desk.open(TIDE, open.key ?? null));
   return page;
 }
-const edits = (path: string) => server.edits.filter((one) => one.path === `/api/${path}`);
-const isAsked = (path: string, body: object) =>
-  waitFor(() => expect(edits(path).at(-1)?.body).toMatchObject(body));
 const changed = (body: object) => isAsked(`effects/${TIDE}/change`, { preview: false, ...body });
 const effects = () => within(screen.getByRole("listbox", { name: "Library" })).queryAllByRole("option");
 
@@ -62,7 +59,7 @@ describe("the library", () => {
     const told = await screen.findByRole("dialog", { name: "Not everything could be read" });
     expect(told).toHaveTextContent("layers.0.ratio");
     await user.click(within(told).getByRole("button", { name: "Close" }));
-    expect(edits("effects/import")[0]!.body).toEqual({ content: { effects: [] } });
+    expect(server.bodies("effects/import")[0]).toEqual({ content: { effects: [] } });
   });
   it("begins an effect on the selection, which is open then", async () => {
     server.gives("POST /api/effects", { effect: effect(), draft_id: 9 });
@@ -132,7 +129,7 @@ describe("an effect", () => {
     await user.click(await screen.findByRole("button", { name: /Seen on$/ }));
     await user.click(await screen.findByRole("option", { name: "Battens: 72 heads" }));
     await waitFor(() => {
-      const asked = edits(`effects/${TIDE}/weave`).at(-1)!.body as { heads: string[] };
+      const asked = server.bodies(`effects/${TIDE}/weave`).at(-1) as { heads: string[] };
       expect(asked.heads).toHaveLength(72);
     });
     await user.click(screen.getByRole("button", { name: /^.*Woven by$/ }));

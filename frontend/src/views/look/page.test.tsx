@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { BlindMark } from "../../stage/BlindMark";
 import { WhyPanel } from "../../frame/WhyPanel";
 import { desk, useDesk } from "../../state";
-import { onDemo } from "../../testing/page";
+import { isAsked, onDemo } from "../../testing/page";
 import { Fault, server } from "../../testing/server";
 import { Toasts } from "../../ui/Toasts";
 import { LookView } from "./LookView";
@@ -38,11 +38,6 @@ async function look(more: object = {}) {
   return page;
 }
 const group = (name: string) => within(screen.getByRole("group", { name }));
-const bodies = (path: string) =>
-  server.edits.filter((one) => one.path === `/api/${path}`).map((one) => one.body);
-const isAsked = (path: string, body: object) =>
-  waitFor(() => expect(bodies(path).at(-1)).toMatchObject(body));
-
 function withBase(change: (values: Value[]) => void) {
   const told = server.recorded("POST /api/draft/base");
   change(told.values);
