@@ -6,8 +6,10 @@ import contextlib
 import fcntl
 import os
 import shutil
+import socket
 import sqlite3
 import threading
+from pathlib import Path
 
 import pytest
 from hypothesis import settings
@@ -16,6 +18,7 @@ from sqlalchemy import inspect, text
 from tests import evidence, nothing_left
 from tests.thoroughness import scaled
 from tests.told_live import live_state
+from tests.waiting import PATIENCE_S
 from zarabanda import messages, wire
 from zarabanda.cli import prepare
 from zarabanda.engine import main as engine
@@ -95,9 +98,12 @@ class Demo:
         self.ask("/api/actions", {"action": action})
 
     def drive_clock(self, rate=1.0, ahead_s=0.0):
-        """Let the time on stage run so many times as fast, after going ahead at once."""
-        with wire.connect(wire.socket_path(self.running.data, "engine"), 5.0) as connection:
+        """Let the time on stage run so many times as fast, after going ahead at once. It does when this returns."""
+        with wire.connect(wire.socket_path(self.running.data, "engine"), PATIENCE_S) as connection:
             wire.send(connection, messages.DriveClock(rate, ahead_s))
+            connection.shutdown(socket.SHUT_WR)
+            while connection.recv(1 << 16):  # the engine ends what has ended once it has read all of it
+                pass
 
     # a show as it is when it is opened first
 
@@ -134,8 +140,9 @@ class Demo:
 
 @pytest.fixture(scope="session")
 def demo_made(tmp_path_factory, worker_id):
-    """The data folder of a demo as it is before its first start: made once for all that test at the same time."""
-    together = tmp_path_factory.getbasetemp() if worker_id == "master" else tmp_path_factory.getbasetemp().parent
+    """The data folder of a demo as it is before its first start: made once for all that test together."""
+    own = tmp_path_factory.getbasetemp()
+    together = Path(os.environ.get("ZARABANDA_TESTS_TOGETHER") or (own if worker_id == "master" else own.parent))
     made = together / "demo made"
     with (together / "demo.lock").open("w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)

@@ -170,7 +170,7 @@ def main() -> int:
         environment |= {"ZARABANDA_NEW_EXAMPLES": "1", "FUZZ_EXAMPLES": "100"}
     begun, steps = time.monotonic(), steps_of(what)
     with tempfile.TemporaryDirectory(prefix="zarabanda-", dir=_in_memory(), ignore_cleanup_errors=True) as folder:
-        _run_all(steps, environment | {"TMPDIR": folder})
+        _run_all(steps, environment | {"TMPDIR": folder, "ZARABANDA_TESTS_TOGETHER": folder})
     return _tell(steps, time.monotonic() - begun)
 
 
