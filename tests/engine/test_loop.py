@@ -5,7 +5,7 @@ import pytest
 
 from tests.engine.shows import effect, program, show, two
 from zarabanda.engine.compiling import Compiler
-from zarabanda.engine.frames import FrameWriter
+from zarabanda.engine.frames import FrameWriter, universe_frame
 from zarabanda.engine.live.state import LiveState
 from zarabanda.engine.loop import Loop
 from zarabanda.errors import ZarabandaError
@@ -169,13 +169,17 @@ def test_live_frames_say_what_is_seen():
     clock, output = Clock(), MemoryOutput()
     loop = Loop(LiveState(), [output], clock=clock, sleep=clock.sleep)
     loop.swap(program(show(effect())))
-    frames = []
-    loop.on_frame = lambda snapshot: frames.append(FrameWriter(snapshot.program.rig).heads(snapshot, {"draft:1": 5}))
+    snapshots = []
+    loop.on_frame = snapshots.append
     loop.tick(100.0)
     loop.tick(100.5)
-    data = frames[-1]
+    data = FrameWriter(snapshots[-1].program.rig).heads(snapshots[-1], {"draft:1": 5})
     assert data[:4] == b"ZB\x02\x01"
     assert int.from_bytes(data[16:20], "little") == loop.state.program.rig.heads.number
     assert len(data) == 24 + 4 * 12 + 20
     assert list(data[24:28]) == [128, 128, 128, 128]
     assert int.from_bytes(data[24 + 48 : 24 + 52], "little") == 5
+    sent = universe_frame(snapshots[-1], 1)
+    assert (sent[:4], int.from_bytes(sent[16:20], "little")) == (b"ZB\x02\x02", 1)
+    assert sent[24:] == output.frames[-1][1][0].tobytes()
+    assert universe_frame(snapshots[-1], 2) is None, "nothing is there"
