@@ -58,6 +58,12 @@ HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement) {
   return (kept.paper ??= paper());
 } as never;
 HTMLCanvasElement.prototype.toDataURL = () => "data:,";
+/** Lists that draw what is seen of them need a size to be seen in. */
+for (const [name, size] of [
+  ["offsetWidth", 1280],
+  ["offsetHeight", 800],
+] as const)
+  Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => size });
 Element.prototype.scrollIntoView = () => undefined;
 Element.prototype.setPointerCapture = () => undefined;
 Element.prototype.releasePointerCapture = () => undefined;

@@ -4,7 +4,7 @@ import { describe, expect, it, vi } from "vitest";
 
 import { LaneList } from "./LaneList";
 
-const lane = (n: number, heads: string[]) => ({ lane: n, heads, offset: n / 8 });
+const lane = (n: number, heads: string[]) => ({ lane: n, heads, offset: n / 8, share: 1 / 8 });
 
 describe("lanes", () => {
   it.each([
