@@ -171,6 +171,7 @@ def test_a_slider_previews_while_it_moves_and_is_one_step_to_undo(page, demo):
     _, before = draft_effect(demo)
     page.get_by_role("button", name="Depth: 70 %", exact=True).click()
     track = page.get_by_role("dialog", name="Depth").get_by_role("slider")
+    page.get_by_role("dialog", name="Depth").element_handle().wait_for_element_state("stable")
     box = page.get_by_role("dialog", name="Depth").bounding_box()
     thumb = track.locator("xpath=../..").bounding_box()
     y = thumb["y"] + thumb["height"] / 2

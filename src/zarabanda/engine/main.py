@@ -8,6 +8,7 @@ import signal
 import sys
 import threading
 import time
+import traceback
 from collections import deque
 from pathlib import Path
 from typing import Any
@@ -15,6 +16,7 @@ from typing import Any
 import msgspec
 
 from zarabanda import network_settings, wire
+from zarabanda.errors import ZarabandaError
 from zarabanda.event_log import EventLog
 from zarabanda.messages import (
     LINE,
@@ -290,6 +292,8 @@ class Engine:
                 self._unproven.append((program, kept))
                 self._swap(program)
             except Exception as error:  # whatever is wrong with it
+                if not isinstance(error, ZarabandaError):
+                    traceback.print_exc()  # a fault of ours: its place is in the log
                 text = cannot_be_played(error)
                 self.troubles.tell(PROGRAM, text)
                 peer.post(ShowRefused(text))
