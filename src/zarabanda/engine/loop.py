@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import threading
+import traceback
 from collections import deque
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
@@ -243,6 +244,8 @@ class Loop:
     def _frame_failed(self, error: Exception, begun: float) -> None:
         """Send the last good bytes again; where the fault stays, go back to the program that was good."""
         self.health.errors += 1
+        if self.health.last_error != in_words(error):
+            traceback.print_exception(error)  # its place is in the log, once for all frames that fail alike
         self.health.last_error = in_words(error)
         self._failed += 1
         self.troubles.tell(FRAME, f"{in_words(error)}. The lights stand as they were in the last good frame.")
