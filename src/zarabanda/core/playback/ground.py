@@ -97,9 +97,10 @@ class Ground:
             if beneath and moving is not None:
                 self._base = Base(self._base.still, altered(moving, beneath=tuple(time for _, time in beneath)))
             return self._base
-        self._base = Base(base_at(self.rig, claims, t, beneath).astype(self._precision), self._moving(layers))
-        self._known = [(one, *_stretch(one, time)) for one, time in layers]
-        return self._base
+        base = Base(base_at(self.rig, claims, t, beneath).astype(self._precision), self._moving(layers))
+        known = [(one, *_stretch(one, time)) for one, time in layers]
+        self._base, self._known = base, known  # both or neither: a fault on the way leaves what fits together
+        return base
 
     def _moving(self, layers: Sequence[Layer]) -> Moving | None:
         moving = [strip for claims, t in layers for strip in claims.strips if strip.moves(t)]
