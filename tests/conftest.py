@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
 import fcntl
 import os
 import shutil
@@ -51,14 +50,15 @@ def tables_made_once():
     migrate, (made, copied) = stores.migrate, (sqlite3.connect(":memory:", check_same_thread=False), threading.Lock())
 
     def quickly(engine, version=""):
-        new = not version and not inspect(engine).has_table("alembic_version")
-        with copied if new else contextlib.nullcontext(), engine.connect() as connection:
-            kept = connection.connection.driver_connection
-            if new and made.execute("SELECT 1 FROM sqlite_master").fetchone():
-                made.backup(kept)
-                return
+        if version or inspect(engine).has_table("alembic_version"):
             migrate(engine, version)
-            if new:
+            return
+        with copied, engine.connect() as connection:
+            kept = connection.connection.driver_connection
+            if made.execute("SELECT 1 FROM sqlite_master").fetchone():
+                made.backup(kept)
+            else:
+                migrate(engine)
                 kept.backup(made)
 
     with pytest.MonkeyPatch.context() as patch:

@@ -1,5 +1,4 @@
-"""How much is tried: properties and mutations scale together. All checks take half of what is written; those before a commit a
-fifth of that, and those at night ten times as much."""
+"""How much is tried: properties and mutations scale together. `tests.run` says by how much."""
 
 import os
 

@@ -192,8 +192,10 @@ def test_a_waiting_pad_says_when_it_will_go(busk, demo, rows):
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
 def test_all_rows_fit_with_targets_of_forty_pixels_and_nothing_scrolls(busk, size):
-    busk.set_viewport_size({"width": size[0], "height": size[1]})
     if size[1] < 800:
+        busk.set_viewport_size({"width": size[0], "height": size[1]})
+        busk.reload()  # come to in a small window, not made smaller: a busy chromium keeps the rules of the larger one
+        busk.get_by_role("tab", name="Busk", exact=True).click()
         busk.get_by_role("radio", name="Hidden").click()  # what is left of a low screen goes to the rows
     section = busk.get_by_role("region", name="Salt night")
     expect(section.locator("button[data-row]")).to_have_count(12)

@@ -12,7 +12,7 @@ from zarabanda.web.context import opened
 
 
 @pytest.fixture(scope="session")
-def routes(tmp_path_factory, demo_made):
+def routes():
     """Gives applications, one for each show that is open at a time: their routes are made once."""
     free = []
 

@@ -180,21 +180,13 @@ class Compiler:
     def preview(self, message: PreviewEffect | PreviewPixels | PreviewValues) -> Program | None:
         """The program with what is being edited; None: an edit of the same has overtaken it."""
         match message:
-            case PreviewEffect():
-                overtaken = self.arrived("effect", message.effect_id)
-            case PreviewPixels():
-                overtaken = self.arrived("pixel-map", message.part.id)
-            case PreviewValues():
-                overtaken = self.arrived("draft-values")
-        if message.revision < overtaken:
-            return None
-        match message:
-            case PreviewEffect():
-                return self.preview_effect(message.effect_id, message.document)
-            case PreviewPixels():
-                return self.preview_pixels(message.part)
-            case PreviewValues():
-                return self.preview_values(message.values)
+            case PreviewEffect(number, document, revision) if revision >= self.arrived("effect", number):
+                return self.preview_effect(number, document)
+            case PreviewPixels(part, revision) if revision >= self.arrived("pixel-map", part.id):
+                return self.preview_pixels(part)
+            case PreviewValues(values, revision) if revision >= self.arrived("draft-values"):
+                return self.preview_values(values)
+        return None
 
     def preview_effect(self, effect_id: int, document: dict[str, Any]) -> Program:
         """The program with another document for an effect, until the next update."""
