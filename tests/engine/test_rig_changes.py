@@ -65,6 +65,17 @@ def test_another_place_touches_what_is_on_it_alone():
     assert after.rig.heads.keys is before.rig.heads.keys
 
 
+@pytest.mark.parametrize("change", [{"place": [2, 5, 5]}, {"rotation": [0, 0, 90]}, {"address": 200}, {"name": "Moved"}])
+def test_a_light_can_be_moved_while_a_control_has_it(change):
+    compiler = Compiler()
+    before, after = (
+        program(show(effect(), control="fader", revision=n), compiler, rig)
+        for n, rig in enumerate((RIG, with_fixture(2, **change)), 1)
+    )
+    assert list(after.controls) == list(before.controls) == ["control:1"]
+    assert after.rig is not before.rig
+
+
 def test_the_light_is_at_the_new_slots_with_the_next_frame_and_the_old_ones_are_at_0(stage):
     before, after = running(RIG, with_fixture(2, address=200))
     for one in (before, after):

@@ -16,7 +16,7 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Heads:
     """What placement needs to know of the rig's heads, all N of them.
 
